@@ -1,0 +1,1 @@
+"""Speeds and sizes, printed: ./havrin bench."""

@@ -1,0 +1,71 @@
+"""Core speed: combustion points a second, assess per tape."""
+
+import time
+import tracemalloc
+from collections.abc import Callable
+from datetime import UTC, datetime, timedelta
+from io import StringIO
+from statistics import median
+
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.shorthand.model import Situation
+from havrin_core.judgement.shorthand.reader import read_line
+from havrin_core.judgement.standing.assess import assess
+from havrin_core.judgement.standing.model import VisitTape
+from havrin_core.judgement.tape import Entry
+from havrin_core.machine.kind_files import build_unit
+from havrin_core.machine.unit import Plate, Stage
+from havrin_core.physics.combustion.bulk import COLUMNS_IN, compute_file
+from havrin_core.physics.combustion.sample import FlueSample, analyse
+from havrin_core.physics.fuels import shipped_fuel
+
+ROWS = 100_000
+LINES = ("room 0", "supply 7.1", "mp 3.5", "draft .88", "ua 2.9", "o2 7.4 co 22 t 342 air 66", "rise 49", "vent ok")
+
+
+def report() -> None:
+    """Print the core's figures."""
+    print("core")
+    seconds, megabytes = _calc()
+    print(f"  calc combustion, {ROWS} rows: {seconds:.1f} s, {ROWS / seconds:,.0f} rows/s, {megabytes:.0f} MB at most")
+    fuel, sample = shipped_fuel("NG_H"), FlueSample(6.5, 46, 321.0)
+    print(f"  one flue sample with uncertainty: {_median_ms(lambda: analyse(fuel, sample)):.2f} ms")
+    unit = build_unit("F-1", "furnace_80", Plate("NG_H", (Stage("only", 20515, 871.8, 149.5),), flame_min_a=8e-7), 1540)
+    visit = VisitTape("maintenance", _tape(300))
+    print(
+        f"  assess, tape of {len(visit.entries)} entries: {_median_ms(lambda: assess(unit, HouseRules(), visit)):.2f} ms"
+    )
+
+
+def _calc() -> tuple[float, float]:
+    rows = [f"r{i},NG_H,{2 + i % 120 / 10},{i % 400},{40 + i % 250},20,40,84.1" for i in range(ROWS)]
+    text = ",".join(COLUMNS_IN) + "\n" + "\n".join(rows) + "\n"
+    begun = time.perf_counter()
+    compute_file(StringIO(text), StringIO())
+    seconds = time.perf_counter() - begun
+    tracemalloc.start()
+    compute_file(StringIO(text[: len(text) // 20]), StringIO())
+    peak = tracemalloc.get_traced_memory()[1]
+    tracemalloc.stop()
+    return seconds, peak / 1e6
+
+
+def _tape(count: int) -> tuple[Entry, ...]:
+    entries: list[Entry] = []
+    moment = datetime(2026, 1, 14, 9, 0, tzinfo=UTC)
+    while len(entries) < count:
+        line = read_line(LINES[len(entries) % len(LINES)], Situation(("only",), "only"))
+        moment += timedelta(seconds=20)
+        entries += [
+            Entry(f"{len(entries)}-{i}", moment, "T", "found", b, str(moment)) for i, b in enumerate(line.bodies)
+        ]
+    return tuple(entries[:count])
+
+
+def _median_ms(work: Callable[[], object], times: int = 40) -> float:
+    spent = []
+    for _ in range(times):
+        begun = time.perf_counter()
+        work()
+        spent.append(time.perf_counter() - begun)
+    return 1000 * median(spent)

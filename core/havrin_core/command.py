@@ -1,0 +1,72 @@
+"""``./havrin calc`` and ``./havrin assess``: the core from the command line, without the server."""
+
+import csv
+import json
+import sys
+from dataclasses import asdict, is_dataclass
+from datetime import datetime
+from pathlib import Path
+from typing import Any
+
+from havrin_core.errors import CoreError
+from havrin_core.judgement.bundle import read_bundle
+from havrin_core.judgement.standing.assess import assess
+from havrin_core.judgement.standing.model import Assessment
+from havrin_core.physics.combustion.bulk import compute_file
+
+
+def main(arguments: list[str]) -> int:
+    """Run ``calc combustion IN OUT`` or ``assess FILE``.
+
+    Exit status: 0 all well, 1 some rows were refused (each says why), 2 the file could not be read.
+    """
+    try:
+        if arguments[0] == "calc":
+            return _calc(arguments[2], arguments[3])
+        return _assess(arguments[1])
+    except (CoreError, OSError, UnicodeDecodeError, json.JSONDecodeError, csv.Error) as refusal:
+        print(f"havrin: {refusal}", file=sys.stderr)
+        return 2
+
+
+def _calc(source: str, target: str) -> int:
+    with (
+        open(source, newline="", encoding="utf-8-sig") as reader,
+        open(target, "w", newline="", encoding="utf-8") as writer,
+    ):
+        rows, bad = compute_file(reader, writer)
+    print(f"{rows} rows, {bad} with an error.", file=sys.stderr)
+    return 1 if bad else 0
+
+
+def _assess(file: str) -> int:
+    bundle = read_bundle(json.loads(Path(file).read_text(encoding="utf-8")))
+    found = assess(bundle.unit, bundle.rules, bundle.visit, bundle.system)
+    print(json.dumps(assessment_to_dict(found), ensure_ascii=False, indent=1))
+    return 0
+
+
+def assessment_to_dict(found: Assessment) -> dict[str, Any]:
+    """Return ``found`` as JSON-ready data; flue results as their values and half-widths."""
+    data: dict[str, Any] = _plain(found)
+    data["flue"] = [
+        {
+            "stage": view.stage, "phase": view.phase, "doubts": list(view.doubts),
+            "values": dict(view.result.values) if view.result else None,
+            "half_widths": dict(view.result.half_widths) if view.result else None,
+        }
+        for view in found.flue
+    ]  # fmt: skip
+    return data
+
+
+def _plain(value: Any) -> Any:
+    if isinstance(value, datetime):
+        return value.isoformat()
+    if isinstance(value, Assessment):
+        return {name: _plain(getattr(value, name)) for name in Assessment.__slots__ if name != "flue"}
+    if is_dataclass(value) and not isinstance(value, type):
+        return _plain(asdict(value))
+    if isinstance(value, dict):
+        return {key: _plain(item) for key, item in value.items()}
+    return [_plain(item) for item in value] if isinstance(value, list | tuple) else value

@@ -1,0 +1,112 @@
+"""One entry as it reads on the tape: words at the left, value at the right."""
+
+from dataclasses import dataclass
+
+from havrin_core.judgement.actions import deed, is_deed
+from havrin_core.judgement.findings import finding, is_finding
+from havrin_core.judgement.standing.dangers import device_name
+from havrin_core.judgement.standing.model import TITLES
+from havrin_core.judgement.tape import (
+    Action,
+    Body,
+    Check,
+    Code,
+    Correction,
+    Decision,
+    JumperIn,
+    JumperOut,
+    Look,
+    Note,
+    Reading,
+    Trace,
+)
+from havrin_core.machine.measurands import measurand
+from havrin_core.machine.unit import STAGE_LABELS
+from havrin_core.quantities.display import sentence
+
+_DECISIONS = {
+    "cause": "Cause", "advise": "Advice", "refused": "Refused", "cannot_put_right": "Cannot be put right now",
+    "told": "Told", "shut_down": "Shut down", "stricter": "Stricter standing", "override": "Milder standing",
+    "closed": "Visit closed",
+}  # fmt: skip
+_CHECKS = {"leak": "Leak check", "cycles": "Full cycles", "put_back": "Everything put back"}
+
+
+@dataclass(frozen=True, slots=True)
+class Described:
+    """``tone`` is plain, strong (something done) or danger."""
+
+    text: str
+    value: str = ""
+    tone: str = "plain"
+
+
+def describe(body: Body, system: str) -> Described:
+    """Return how ``body`` reads; readings keep the number and unit that were typed."""
+    match body:
+        case Reading():
+            return Described(_reading_name(body), f"{body.typed:g} {body.unit}".replace("-", "−"))
+        case Trace():
+            return _trace(body, system)
+        case Look():
+            return _look(body)
+        case Action():
+            name = deed(body.action).text if is_deed(body.action) else body.action
+            return Described(name, body.detail, "strong")
+        case JumperIn():
+            words = "Jumper found in" if body.found else "Jumper in"
+            return Described(f"{words}: {device_name(body.device)}", "IN", "danger")
+        case JumperOut():
+            return Described(f"Jumper out: {device_name(body.device)}", "out", "strong")
+        case Code():
+            return Described("Code", body.pattern, "strong")
+        case Check():
+            return _check(body)
+        case Decision():
+            level = f" ({TITLES[body.level].lower()})" if body.level else ""
+            tone = "danger" if body.decision in ("shut_down", "cannot_put_right") else "strong"
+            return Described(
+                f"{_DECISIONS.get(body.decision, body.decision)}{level}: {body.text}".rstrip(": "), "", tone
+            )
+        case Note():
+            return Described(body.text)
+        case Correction():
+            words = "Struck" if body.replacement is None else f"Corrected to {_short(body.replacement, system)}"
+            return Described(words)
+
+
+def _short(body: Body, system: str) -> str:
+    described = describe(body, system)
+    return f"{described.text} {described.value}".strip()
+
+
+def _reading_name(body: Reading) -> str:
+    what = measurand(body.quantity)
+    stage = STAGE_LABELS[body.stage] if body.stage else ""
+    if body.quantity == "volts_across_v" and body.station:
+        return f"Volts, {body.station.replace('_', ' ')}"
+    return f"{what.name}, {stage}" if stage else what.name
+
+
+def _trace(body: Trace, system: str) -> Described:
+    parts = [sentence(mean, measurand(q).dimension, system) for q, mean, _ in body.means]
+    stage = f", {body.stage}" if body.stage in ("low", "high") else ""
+    return Described(f"Flue from log{stage}, steady {body.seconds / 60:.1f} min", " / ".join(parts))
+
+
+def _look(body: Look) -> Described:
+    if not is_finding(body.finding):
+        return Described(body.finding, body.place)
+    what = finding(body.finding)
+    return Described(what.text, body.place, "danger" if what.level >= 4 else "strong" if what.level else "plain")
+
+
+def _check(body: Check) -> Described:
+    if body.check == "device":
+        words = "Shown to act" if body.passed else "DOES NOT act"
+        return Described(f"{words}: {device_name(body.device)}", "", "plain" if body.passed else "danger")
+    value = str(body.count) if body.check == "cycles" else ""
+    if body.check == "put_back":
+        return Described(_CHECKS["put_back"])
+    outcome = "passed" if body.passed else "FAILED"
+    return Described(f"{_CHECKS.get(body.check, body.check)} {outcome}", value, "plain" if body.passed else "danger")

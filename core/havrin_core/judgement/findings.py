@@ -1,0 +1,117 @@
+"""What can be seen, heard or smelt, with its weight for the standing.
+
+Levels: 2 owner told, 3 do not leave running yet, 4 shut down and tag; 0 clears.
+``clears`` names the findings that a clearing look lifts; ``repaired_by`` the actions that
+must come first where a look alone is not enough.
+"""
+
+import re
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One thing that a look can bring."""
+
+    key: str
+    station: str
+    text: str
+    words: tuple[str, ...]
+    level: int
+    lifts: str = ""
+    repaired_by: tuple[str, ...] = ()
+    clears: tuple[str, ...] = ()
+
+
+FINDINGS: tuple[Finding, ...] = (
+    Finding(
+        "exchanger_breach", "exchanger", "Visible breach of the heat exchanger",
+        ("crack", "cracked", "breach", "breached", "hole in exchanger", "exchanger crack", "exchanger breach"), 4,
+        "Only a new heat exchanger or a new unit lifts it: a seen breach does not run again.", ("change_exchanger",),
+    ),
+    Finding(
+        "flame_disturbed", "exchanger", "Flame moves when the blower starts",
+        ("flame moves", "flame disturbed", "flame rolls at blower", "flame lifts at blower"), 3,
+        "Rule out return leaks and open panels, see every cell, then write what was seen.", (),
+    ),
+    Finding(
+        "exchanger_whole", "exchanger", "Heat exchanger seen, no breach found",
+        ("exchanger ok", "exchanger whole", "cells ok", "hx ok"), 0, clears=("flame_disturbed",),
+    ),
+    Finding(
+        "gas_smell", "supply_running", "Smell of gas", ("gas smell", "smell of gas", "smell gas", "gas leak"), 4,
+        "Find and cure the leak, then pass a leak check.",
+    ),
+    Finding(
+        "vent_disconnected", "vent", "Vent disconnected or broken",
+        ("vent disconnected", "vent broken", "vent open", "vent off", "vent rusted through"), 4,
+        "Make the vent whole, then look at it end to end and write “vent ok”.", ("repair_vent",),
+    ),
+    Finding(
+        "vent_blocked", "vent", "Vent, terminal or intake blocked",
+        ("vent blocked", "terminal blocked", "intake blocked", "snow at terminal", "ice at terminal"), 3,
+        "Clear it, look again and write “vent ok”.",
+    ),
+    Finding(
+        "vent_whole", "vent", "Vent and terminal seen end to end", ("vent ok", "vent whole", "vent clear", "vent"), 0,
+        clears=("vent_blocked", "vent_disconnected", "spillage"),
+    ),
+    Finding(
+        "spillage", "vent", "Flue gas spills into the room and does not stop", ("spillage", "spills", "spilling"), 4,
+        "Cure the cause, repeat the spillage test and write “vent ok”.", ("repair_vent", "clear_vent"),
+    ),
+    Finding(
+        "rollout", "burner", "Flame outside the burner box", ("rollout", "flame outside", "flame rolls out"), 4,
+        "Name and cure the cause, then watch light-off and write “flame ok”.",
+    ),
+    Finding(
+        "delayed_light_off", "burner", "Light-off with a bang", ("bang", "delayed light-off", "explosive light-off", "boom"), 4,
+        "Cure the cause, then watch several light-offs and write “flame ok”.",
+    ),
+    Finding(
+        "flame_steady", "burner", "Flame steady and where it belongs", ("flame ok", "flame steady", "fire ok"), 0,
+        clears=("rollout", "delayed_light_off", "flame_lazy"),
+    ),
+    Finding("flame_lazy", "burner", "Flame lazy, yellow or lifting", ("flame lazy", "flame yellow", "yellow flame", "lazy flame"), 3,
+            "Find why the flame lacks air or gas, then write “flame ok”."),
+    Finding("wrong_orifice", "manifold", "Orifices do not belong to this gas", ("wrong orifice", "wrong orifices", "orifice wrong"), 4,
+            "Fit the right orifices, then read manifold and flue again.", ("change_orifices",)),
+    Finding("wrong_fuel", "manifold", "Fuel on the line is not the plate's", ("wrong fuel", "wrong gas", "lp on natural"), 4,
+            "Convert the unit as its manual says, then read manifold and flue again.", ("change_orifices",)),
+    Finding("symptoms", "room", "Someone here has symptoms of CO", ("symptoms", "headache", "someone ill"), 4,
+            "Everybody out; call from outside. Cause named and room CO back to the outdoor level lift it.", ()),
+    Finding("soot", "exchanger", "Soot", ("soot", "sooted"), 3, "Find why it soots, clean it, then read CO at each stage.", ("clean_exchanger",)),
+    Finding("rust_flakes", "burner", "Rust flakes in the burners", ("rust", "rust flakes", "flakes"), 2, "See every cell of the exchanger; clean the burners.", ("clean_burners",)),
+    Finding("filter_dirty", "return_air", "Filter dirty", ("filter dirty", "dirty filter", "filter blocked"), 2, "Change the filter.", ("change_filter",)),
+    Finding("filter_clean", "return_air", "Filter clean", ("filter ok", "filter clean"), 0, clears=("filter_dirty",)),
+    Finding("igniter_white", "burner", "White marks on the igniter", ("igniter white", "white marks", "igniter marks"), 2, "Change the igniter, or advise it with a date.", ("change_igniter",)),
+    Finding("trap_dry", "vent", "Condensate trap dry or blocked", ("trap dry", "trap blocked", "trap empty"), 3, "Clean and fill the trap, then write “trap ok”.", ("fill_trap",)),
+    Finding("trap_filled", "vent", "Condensate trap clean and full", ("trap ok", "trap full", "trap filled"), 0, clears=("trap_dry",)),
+    Finding("belt_worn", "blower", "Belt worn", ("belt worn", "belt cracked"), 2, "Change the belt, or advise it with a date.", ("change_belt",)),
+    Finding("panel_missing", "blower", "Panel or door switch missing", ("panel missing", "door off", "door switch taped"), 3, "Put it back before leaving.", ("put_back_panel",)),
+    Finding("rod_white", "burner", "White coating on the flame rod", ("rod white", "rod dirty", "rod coated"), 2, "Clean it; read the flame signal before and after.", ("clean_flame_rod",)),
+)  # fmt: skip
+
+_COVERAGE = re.compile(r"(\d+)\s*(?:/|of)\s*(\d+)")
+
+
+def unseen_share(place: str) -> tuple[int, int] | None:
+    """Return (parts not seen, parts in all) when ``place`` says a coverage like "4/5" that is not whole; else None."""
+    match = _COVERAGE.search(place)
+    if match is None:
+        return None
+    seen, total = int(match.group(1)), int(match.group(2))
+    return (total - seen, total) if seen < total else None
+
+
+_BY_KEY = {finding.key: finding for finding in FINDINGS}
+
+
+def finding(key: str) -> Finding:
+    """Return the finding called ``key``; KeyError for one that is not in the list."""
+    return _BY_KEY[key]
+
+
+def is_finding(key: str) -> bool:
+    """Tell whether ``key`` is a known finding."""
+    return key in _BY_KEY

@@ -1,0 +1,147 @@
+"""Limits by order of authority: plate, manual, house rule, Havrin's default; each named."""
+
+from dataclasses import dataclass
+
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.machine.unit import Unit
+from havrin_core.quantities.units import FOOT_M, INWC_PA
+
+SOURCES = {
+    "plate": "data plate",
+    "house": "house rule",
+    "default": "Havrin's default, for guidance",
+}
+MANIFOLD_TOLERANCE = 0.05  # share of the plate value where the plate states none
+ROOM_CO_SOURCE_PPM, ROOM_CO_STOP_PPM, ROOM_CO_OUT_PPM = 9.0, 35.0, 70.0
+# Typical running supply, Pa: natural gas 5-13.5 inWC, LP 11-13 inWC
+_SUPPLY_DEFAULT = {"natural": (5 * INWC_PA, 13.5 * INWC_PA), "lp": (11 * INWC_PA, 13 * INWC_PA)}
+_LP_FUELS = ("LPG_C3_COMM", "C3H8", "BUTANE")
+_LOCKUP_OVER_RUNNING = 1.30
+_FLAME_DOUBT = 1.5
+_DERATE_FLOOR_FT = 2000.0
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """Where a value may lie. Beyond ``low``/``high`` it is out; beyond ``near_*`` it is in doubt."""
+
+    source: str
+    low: float | None = None
+    high: float | None = None
+    near_low: float | None = None
+    near_high: float | None = None
+    note: str = ""
+
+    def verdict(self, value: float) -> str:
+        """Return "in", "near" or "out"; a value that is not a number is out."""
+        if value != value or _below(value, self.low) or _above(value, self.high):
+            return "out"
+        return "near" if _below(value, self.near_low) or _above(value, self.near_high) else "in"
+
+
+def band_for(
+    unit: Unit, rules: HouseRules, quantity: str, stage: str | None, running_pa: float | None = None
+) -> Band | None:
+    """Return the band for a reading, or None where neither plate nor rule knows a limit.
+
+    ``running_pa`` is the running supply, against which lock-up is judged.
+    """
+    plate = unit.plate
+    if quantity == "manifold_pa":
+        return _manifold(unit, stage)
+    if quantity == "supply_running_pa":
+        return _supply(unit)
+    if quantity == "supply_standing_pa":
+        return _lock_up(unit, running_pa)
+    if quantity == "input_w":
+        return _input(unit, rules, stage)
+    if quantity == "draft_pa":
+        return _draft(unit, rules, stage)
+    if quantity == "flame_current_a" and plate.flame_min_a is not None:
+        return Band("plate", low=plate.flame_min_a, near_low=_FLAME_DOUBT * plate.flame_min_a)
+    if quantity == "temperature_rise_k":
+        return _rise(unit)
+    if quantity == "supply_air_temp_k" and plate.supply_air_max_k is not None:
+        return Band("plate", high=plate.supply_air_max_k, near_high=plate.supply_air_max_k - 5)
+    if quantity == "external_static_pa" and plate.static_max_pa is not None:
+        return Band("plate", low=0, high=plate.static_max_pa, near_high=0.9 * plate.static_max_pa)
+    if quantity == "blower_current_a" and plate.blower_full_load_a is not None:
+        return Band("plate", low=0, high=plate.blower_full_load_a, near_high=0.95 * plate.blower_full_load_a)
+    if quantity == "room_co_ppm":
+        return Band("default", high=ROOM_CO_SOURCE_PPM, note="above the outdoor level")
+    return None
+
+
+def input_at_altitude_w(unit: Unit, rules: HouseRules, stage: str) -> float | None:
+    """Return the plate's gross input at the unit's altitude by the house's derating rule, W; None without a plate."""
+    rated = unit.stage(stage).input_w
+    return None if rated is None else rated * (1 - derate_share(unit.altitude_m, rules))
+
+
+def derate_share(altitude_m: float, rules: HouseRules) -> float:
+    """Return the share of the input that altitude takes away under the house's rule, 0 to 1."""
+    feet = altitude_m / FOOT_M
+    per_1000_ft = {"four_pct_per_1000_ft": 0.04, "two_pct_per_1000_ft": 0.02, "none": 0.0}[rules.altitude_derate]
+    return per_1000_ft * feet / 1000 if feet > _DERATE_FLOOR_FT else 0.0
+
+
+def _below(value: float, bound: float | None) -> bool:
+    return bound is not None and value < bound
+
+
+def _above(value: float, bound: float | None) -> bool:
+    return bound is not None and value > bound
+
+
+def _manifold(unit: Unit, stage: str | None) -> Band | None:
+    target = unit.stage(stage).manifold_pa if stage else None
+    if target is None:
+        return None
+    width = MANIFOLD_TOLERANCE * target
+    near = 0.8 * width
+    return Band("plate", target - width, target + width, target - near, target + near, "plate value ±5 %")
+
+
+def _supply(unit: Unit) -> Band:
+    low, high = unit.plate.supply_min_pa, unit.plate.supply_max_pa
+    source = "plate"
+    if low is None or high is None:
+        usual = _SUPPLY_DEFAULT["lp" if unit.plate.fuel in _LP_FUELS else "natural"]
+        low, high, source = low or usual[0], high or usual[1], "default"
+    edge = 0.05 * (high - low)
+    return Band(source, low, high, low + edge, high - edge)
+
+
+def _lock_up(unit: Unit, running_pa: float | None) -> Band:
+    most = _supply(unit)
+    if running_pa is None:
+        return Band(most.source, high=most.high)
+    over = min(_LOCKUP_OVER_RUNNING * running_pa, most.high or float("inf"))
+    return Band("default", high=over, near_high=0.95 * over, note="at most 30 % over running")
+
+
+def _input(unit: Unit, rules: HouseRules, stage: str | None) -> Band | None:
+    rated = input_at_altitude_w(unit, rules, stage) if stage else None
+    if rated is None:
+        return None
+    return Band("plate", 0.90 * rated, 1.05 * rated, 0.95 * rated, 1.02 * rated, "plate input at this altitude")
+
+
+def _draft(unit: Unit, rules: HouseRules, stage: str | None) -> Band | None:
+    point = unit.stage(stage).switch_makes_pa if stage else None
+    if point is None:
+        return None
+    return Band(
+        "plate",
+        low=point,
+        near_low=point * (1 + rules.draft_margin_share),
+        note="suction beyond the stamped make point",
+    )
+
+
+def _rise(unit: Unit) -> Band | None:
+    low, high = unit.plate.rise_min_k, unit.plate.rise_max_k
+    if low is None or high is None:
+        return None
+    tenth = 0.1 * (high - low)
+    return Band("plate", low, high, low + tenth, high - tenth)

@@ -1,0 +1,1 @@
+"""The short lines that technicians type, read into tape entries. docs/shorthand.md is the user's page."""

@@ -1,0 +1,182 @@
+"""Lines that begin with a verb: deeds, looks, jumpers, codes, checks, decisions, notes."""
+
+from collections.abc import Callable
+
+from havrin_core.judgement.actions import deed
+from havrin_core.judgement.findings import finding
+from havrin_core.judgement.shorthand.model import Line, Problem, Situation
+from havrin_core.judgement.shorthand.words import deed_words, finding_words, longest_phrase, nearest
+from havrin_core.judgement.standing.dangers import device_name
+from havrin_core.judgement.standing.model import TITLES
+from havrin_core.judgement.tape import Action, Body, Check, Code, Decision, JumperIn, JumperOut, Look, Note
+
+_DEVICE_WORDS = {
+    "call": "call", "w": "call", "r-w": "call", "rw": "call", "thermostat": "call", "limit": "limit", "rollout": "rollout",
+    "pressure": "pressure_switch", "pressure switch": "pressure_switch", "ps": "pressure_switch", "spill": "spill",
+    "door": "door_switch", "door switch": "door_switch", "flame": "flame_sensor", "flame sensor": "flame_sensor",
+    "low water": "low_water", "lwco": "low_water", "gas pressure": "gas_pressure", "inducer": "inducer", "low_water": "low_water", "pressure_switch": "pressure_switch",
+}  # fmt: skip
+DEVICES = tuple(dict.fromkeys(_DEVICE_WORDS.values()))
+_GOOD, _BAD = ("ok", "good", "tight", "passed", "none", "yes"), ("bad", "failed", "fails", "found", "yes leak", "no")
+
+Outcome = tuple[Body, str, str] | Problem  # body, how it reads, station
+
+
+def read_statement(verb: str, rest: list[str], situation: Situation) -> Line:
+    """Return the line that ``verb`` with its ``rest`` makes."""
+    outcome = _READERS[verb](rest, " ".join(rest))
+    if isinstance(outcome, Problem):
+        return Line((), (), (outcome,), (), situation.phase, situation.stage, "")
+    body, echo, station = outcome
+    return Line((body,), (echo,), (), (), situation.phase, situation.stage, station)
+
+
+def _did(rest: list[str], text: str) -> Outcome:
+    if not rest:
+        return Problem("did", "Did what? For example: did clean rod.")
+    named = longest_phrase(rest, deed_words())
+    if named is None:
+        near = nearest(text, {word: word for word in deed_words()})
+        return Problem(
+            text, f"“{text}” is no deed I know: its proofs would be missed. Write it as a note, or pick one.", near
+        )
+    detail = " ".join(rest[named[1] :])
+    return Action(named[0], detail), deed(named[0]).text + (f", {detail}" if detail else ""), deed(named[0]).station
+
+
+def _found(rest: list[str], text: str) -> Outcome:
+    if rest and rest[0].lower() in ("jumper", "jumpered", "bypass"):
+        device = _device(rest[1:])
+        return (
+            device
+            if isinstance(device, Problem)
+            else (JumperIn(device, found=True), f"Found jumpered: {device_name(device)}", device)
+        )
+    named = longest_phrase(rest, finding_words())
+    if named is None:
+        near = nearest(text, {word: word for word in finding_words()}) if text else ()
+        return Problem(text or "found", "Found what? A finding I do not know can be written as a note.", near)
+    place = " ".join(rest[named[1] :])
+    return Look(named[0], place), finding(named[0]).text + (f" ({place})" if place else ""), finding(named[0]).station
+
+
+def _device(rest: list[str]) -> str | Problem:
+    named = longest_phrase(rest, _DEVICE_WORDS)
+    if named is None:
+        known = ", ".join(dict.fromkeys(device_name(d) for d in _DEVICE_WORDS.values()))
+        return Problem(
+            " ".join(rest) or "?", f"Which device? {known}.", nearest(" ".join(rest), {w: w for w in _DEVICE_WORDS})
+        )
+    return named[0]
+
+
+def _jump(rest: list[str], text: str) -> Outcome:
+    device = _device(rest)
+    return device if isinstance(device, Problem) else (JumperIn(device), f"Jumper IN: {device_name(device)}", device)
+
+
+def _unjump(rest: list[str], text: str) -> Outcome:
+    device = _device(rest)
+    return device if isinstance(device, Problem) else (JumperOut(device), f"Jumper out: {device_name(device)}", device)
+
+
+def _proved(rest: list[str], text: str) -> Outcome:
+    device = _device(rest)
+    return (
+        device
+        if isinstance(device, Problem)
+        else (Check("device", True, 1, device), f"Shown to act: {device_name(device)}", device)
+    )
+
+
+def _fails(rest: list[str], text: str) -> Outcome:
+    device = _device(rest)
+    return (
+        device
+        if isinstance(device, Problem)
+        else (Check("device", False, 1, device), f"DOES NOT act: {device_name(device)}", device)
+    )
+
+
+def _code(rest: list[str], text: str) -> Outcome:
+    if not rest or len(text) > 40:
+        return Problem(text or "code", "Which code? Flashes as numbers (code 2 4), digits or letters (code E13).")
+    return Code(text), f"Code {text}", "call"
+
+
+def _leak(rest: list[str], text: str) -> Outcome:
+    word = text.lower().removeprefix("check ").strip()
+    if word in _GOOD:
+        return Check("leak", True), "Leak check passed", "supply_running"
+    if word in _BAD:
+        return Check("leak", False), "Leak check FAILED: gas escapes", "supply_running"
+    return Problem(text or "leak", "How did the leak check end? leak ok, or leak bad.")
+
+
+def _cycles(rest: list[str], text: str) -> Outcome:
+    if not rest or not rest[0].isdigit() or not 1 <= int(rest[0]) <= 99:
+        return Problem(text or "cycles", "How many full cycles were watched? cycles 5; or cycles 1 failed.")
+    passed = not any(word.lower() in ("failed", "bad") for word in rest[1:])
+    count = int(rest[0])
+    return (
+        Check("cycles", passed, count),
+        f"{count} full cycle{'s' if count > 1 else ''}{'' if passed else ': FAILED'}",
+        "call",
+    )
+
+
+def _shut(rest: list[str], text: str) -> Outcome:
+    words = " ".join(rest[1:]) if rest and rest[0].lower() == "down" else text
+    return Decision("shut_down", words), "Shut down" + (f": {words}" if words else ""), ""
+
+
+def _worded(name: str, label: str) -> Callable[[list[str], str], Outcome]:
+    def read(rest: list[str], text: str) -> Outcome:
+        if not text:
+            return Problem(name, f"{label}: say it in a few words.")
+        return Decision(name, text), f"{label}: {text}", ""
+
+    return read
+
+
+def _levelled(name: str, allowed: tuple[int, ...]) -> Callable[[list[str], str], Outcome]:
+    def read(rest: list[str], text: str) -> Outcome:
+        if len(rest) < 2 or not rest[0].isdigit() or int(rest[0]) not in allowed:
+            levels = ", ".join(f"{n} {TITLES[n].lower()}" for n in allowed)
+            return Problem(text or name, f"Write the level and the reason: {name} {allowed[0]} … Levels: {levels}.")
+        words = " ".join(rest[1:])
+        return Decision(name, words, int(rest[0])), f"{name.capitalize()} standing: {TITLES[int(rest[0])]}. {words}", ""
+
+    return read
+
+
+def _put_back(rest: list[str], text: str) -> Outcome:
+    return Check("put_back", True), "Everything put back", ""
+
+
+def _note(rest: list[str], text: str) -> Outcome:
+    return (Note(text), f"Note: {text}", "") if text else Problem("note", "A note needs its words.")
+
+
+_READERS: dict[str, Callable[[list[str], str], Outcome]] = {
+    "did": _did,
+    "found": _found,
+    "saw": _found,
+    "jump": _jump,
+    "unjump": _unjump,
+    "code": _code,
+    "leak": _leak,
+    "cycles": _cycles,
+    "proved": _proved,
+    "fails": _fails,
+    "cause": _worded("cause", "Cause"),
+    "advise": _worded("advise", "Advice"),
+    "refused": _worded("refused", "Refused"),
+    "cannot": _worded("cannot_put_right", "Cannot be put right now"),
+    "told": _worded("told", "Told"),
+    "shut": _shut,
+    "stricter": _levelled("stricter", (2, 3, 4)),
+    "override": _levelled("override", (1, 2)),
+    "putback": _put_back,
+    "note": _note,
+}

@@ -1,0 +1,74 @@
+"""The vocabulary: every word that begins something, and the nearest meanings of one that does not."""
+
+import difflib
+from functools import lru_cache
+
+from havrin_core.judgement.actions import DEEDS
+from havrin_core.judgement.findings import FINDINGS
+from havrin_core.machine.measurands import MEASURANDS, Measurand
+
+STAGE_WORDS = {"hi": "high", "high": "high", "hf": "high", "lo": "low", "low": "low", "lf": "low"}
+PHASE_WORDS = {"found": "found", "asfound": "found", "left": "left", "asleft": "left", "trial": "trial"}
+VERBS = {
+    "did": "something done: did clean rod",
+    "found": "something seen: found soot",
+    "saw": "something seen: saw rust flakes",
+    "jump": "jumper in: jump call",
+    "unjump": "jumper out: unjump call",
+    "code": "fault code: code 2 4",
+    "leak": "leak check: leak ok, leak bad",
+    "cycles": "full cycles watched: cycles 5",
+    "proved": "safety device acts: proved limit",
+    "fails": "safety device does not act: fails limit",
+    "cause": "cause named: cause blocked port",
+    "advise": "advice given: advise new igniter before winter",
+    "refused": "advice refused, in their words",
+    "cannot": "cannot be put right now: cannot …",
+    "shut": "shut down: shut down gas shut, tagged, owner told",
+    "told": "who was told: told manager",
+    "stricter": "a stricter standing: stricter 3 …",
+    "override": "a milder standing, supervisors only: override 2 …",
+    "putback": "everything put back: putback",
+    "note": "words only: note …",
+}
+
+
+@lru_cache(maxsize=1)
+def measurand_words() -> dict[str, Measurand]:
+    """Return each word or phrase that names a quantity."""
+    return {word: m for m in MEASURANDS for word in m.words}
+
+
+@lru_cache(maxsize=1)
+def finding_words() -> dict[str, str]:
+    """Return each phrase that names a finding, with the finding's key."""
+    return {word: f.key for f in FINDINGS for word in f.words}
+
+
+@lru_cache(maxsize=1)
+def deed_words() -> dict[str, str]:
+    """Return each phrase that names a deed, with the deed's key."""
+    return {word: d.key for d in DEEDS for word in d.words}
+
+
+def longest_phrase(words: list[str], phrases: dict[str, str]) -> tuple[str, int] | None:
+    """Return (what it names, words used) for the longest phrase that ``words`` begin with."""
+    for count in range(min(4, len(words)), 0, -1):
+        name = phrases.get(" ".join(words[:count]).lower())
+        if name:
+            return name, count
+    return None
+
+
+def nearest(piece: str, among: dict[str, str] | None = None) -> tuple[str, ...]:
+    """Return up to three meanings near ``piece``, as "word: meaning"."""
+    meanings = among or _all_meanings()
+    close = difflib.get_close_matches(piece.lower(), meanings, n=3, cutoff=0.5)
+    return tuple(f"{word} – {meanings[word]}" if meanings[word] != word else word for word in close)
+
+
+@lru_cache(maxsize=1)
+def _all_meanings() -> dict[str, str]:
+    meanings = {word: m.name for word, m in measurand_words().items()}
+    meanings |= {word: f"found {key.replace('_', ' ')}" for word, key in finding_words().items()}
+    return meanings | VERBS

@@ -1,0 +1,67 @@
+"""The next step: the lift of the worst reason, or the cheapest thing still to show."""
+
+from havrin_core.judgement.standing.dangers import device_name
+from havrin_core.judgement.standing.model import NOT_YET, SHUT_DOWN, Jumper, Missing, NextStep, Reason
+
+_STARTERS = {
+    "room_co": "room ", "vent_seen": "vent ok", "trap_seen": "trap ok", "exchanger_seen": "exchanger ok ",
+    "supply_running": "supply ", "supply_standing": "lockup ", "manifold_each_stage": "mp ", "input_each_stage": "input ",
+    "draft_each_stage": "draft ", "flame_each_stage": "ua ", "rise_each_stage": "rise ", "flue_each_stage": "o2 ",
+    "leak_check": "leak ok", "cause_named": "cause ", "full_cycle": "cycles 1", "cycles_after_reset": "cycles ",
+    "device_proved": "proved ", "plate_value": "note ",
+}  # fmt: skip
+
+
+def next_step(reasons: list[Reason], missing: list[Missing], jumpers: list[Jumper]) -> NextStep | None:
+    """Return what to do next, or None when nothing is left to do."""
+    dangers = [reason for reason in reasons if reason.level == SHUT_DOWN]
+    if dangers:
+        return NextStep(
+            "Shut it down and tag it", f"{dangers[0].text} {dangers[0].lifts}", 5, dangers[0].station, "shut down "
+        )
+    wrong = [r for r in reasons if r.level == NOT_YET and r.code not in ("jumper_in", "call_unproved")]
+    if wrong:
+        return NextStep(_first_words(wrong[0].lifts), wrong[0].text, 5, wrong[0].station, "")
+    if missing:
+        return _proof_step(min(missing, key=_urgency))
+    if jumpers:
+        name = device_name(jumpers[0].device)
+        return NextStep(
+            f"Take the jumper off: {name}",
+            "The visit cannot close while it is in.",
+            1,
+            jumpers[0].device,
+            f"unjump {jumpers[0].device}",
+        )
+    worn = [r for r in reasons if r.level < NOT_YET and r.lifts]
+    return _tell_step(worn[0]) if worn else None
+
+
+def _tell_step(reason: Reason) -> NextStep:
+    return NextStep("Cure it or tell the owner", f"{reason.text} {reason.lifts}", 5, reason.station, "advise ")
+
+
+def _urgency(item: Missing) -> tuple[bool, bool, bool, int]:
+    # Room CO before anything; a full cycle last, for it proves the rest; quick looks before long ones.
+    return (
+        item.proof != "room_co",
+        item.proof in ("full_cycle", "cycles_after_reset"),
+        not item.after_work,
+        item.minutes,
+    )
+
+
+def _proof_step(item: Missing) -> NextStep:
+    why = f"{item.how}" + (f" Needed because: {item.after_work.lower()}." if item.after_work else "")
+    return NextStep(f"Show {item.text}", why, item.minutes, item.station, starter_for(item))
+
+
+def starter_for(item: Missing) -> str:
+    """Return the words that begin the line which shows ``item``."""
+    stage = next((word for word in ("low", "high") if item.text.endswith(f"{word} fire")), "")
+    starter = _STARTERS[item.proof]
+    return f"{stage} {starter}" if stage else starter
+
+
+def _first_words(lifts: str) -> str:
+    return lifts.split(";")[0].split(". ")[0].rstrip(".")

@@ -1,0 +1,117 @@
+"""``assess``: unit, house rules and tape in, assessment out. No clock, no files, no state."""
+
+from havrin_core.errors import UnknownName
+from havrin_core.judgement.actions import deed, is_deed
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.standing.advice import next_step
+from havrin_core.judgement.standing.dangers import danger_reasons
+from havrin_core.judgement.standing.facts import Facts
+from havrin_core.judgement.standing.flue import flue_reasons, flue_views
+from havrin_core.judgement.standing.model import (
+    LEAVE,
+    NOT_SHOWN_TITLE,
+    NOT_YET,
+    REASONS_FOR_VISIT,
+    SHUT_DOWN,
+    TITLES,
+    Assessment,
+    Missing,
+    Reason,
+    VisitTape,
+)
+from havrin_core.judgement.standing.pairs import changes_between
+from havrin_core.judgement.standing.proofs import Case, cycles_since, missing
+from havrin_core.judgement.standing.readings import reading_reasons, reading_views
+from havrin_core.judgement.standing.stations import station_views
+from havrin_core.machine.unit import Unit
+
+
+def assess(unit: Unit, rules: HouseRules, visit: VisitTape, system: str = "us") -> Assessment:
+    """Return the standing of ``unit`` after ``visit``; texts in unit system ``us`` or ``metric``.
+
+    Worst reason wins. What is missing holds the level at 3 whatever else is good, for "leave
+    running" is said only of what was shown. Raises UnknownName (visit reason, unit system).
+    """
+    if visit.reason not in REASONS_FOR_VISIT:
+        known = ", ".join(REASONS_FOR_VISIT)
+        raise UnknownName("reason_unknown", f"No visit reason is called {visit.reason!r}: {known}.", value=visit.reason)
+    case = Case(unit, rules, visit.reason, Facts(visit.entries), visit.accuracies)
+    readings, flue, open_proofs = reading_views(case), flue_views(case), missing(case)
+    jumpers = case.facts.jumpers_in()
+    reasons = danger_reasons(case, jumpers) + reading_reasons(case, readings, system) + flue_reasons(case, flue)
+    reasons = sorted(_with_overrides(case, reasons, open_proofs), key=lambda reason: -reason.level)
+    level = _level(case, reasons, open_proofs)
+    settled = not open_proofs or any(reason.level >= NOT_YET for reason in reasons)
+    return Assessment(
+        level=level, title=TITLES[level] if settled else NOT_SHOWN_TITLE, settled=settled,
+        reasons=tuple(reasons), missing=tuple(open_proofs),
+        next_step=next_step(reasons, open_proofs, jumpers),
+        stations=tuple(station_views(case, readings, flue, open_proofs, reasons)), flue=tuple(flue),
+        jumpers=tuple(jumpers), put_backs=_put_backs(case), cycles_shown=cycles_since(case, None),
+        changes=tuple(changes_between(case, system)), not_judged=tuple(_not_judged(unit)), shut_down=bool(case.facts.decisions("shut_down")),
+    )  # fmt: skip
+
+
+def _level(case: Case, reasons: list[Reason], open_proofs: list[Missing]) -> int:
+    level = max((reason.level for reason in reasons), default=LEAVE)
+    if open_proofs:
+        level = max(level, NOT_YET)
+    level = _milder(case, level, reasons, open_proofs)
+    stricter = [b.level for _, b in case.facts.decisions("stricter") if b.level]
+    return max([level, *stricter[-1:]])
+
+
+def _milder(case: Case, level: int, reasons: list[Reason], open_proofs: list[Missing]) -> int:
+    """Return the level under the newest supervisor's override: it covers what was known when it was set, never level 4."""
+    overrides = [(e, b) for e, b in case.facts.decisions("override") if b.by_supervisor and b.level]
+    if not overrides or level >= SHUT_DOWN:
+        return level
+    entry, body = overrides[-1]
+    times = {e.id: e.at for e in case.facts.entries}
+    newer = [r.level for r in reasons if r.entry_id in times and times[r.entry_id] > entry.at]
+    newer += [NOT_YET for item in open_proofs if item.since is not None and item.since > entry.at]
+    return min(level, max([body.level or level, *newer]))
+
+
+def _with_overrides(case: Case, reasons: list[Reason], open_proofs: list[Missing]) -> list[Reason]:
+    extra = []
+    for entry, body in [*case.facts.decisions("stricter"), *case.facts.decisions("override")]:
+        if body.level is None or (body.decision == "override" and not body.by_supervisor):
+            continue
+        who = "Set stricter" if body.decision == "stricter" else "A supervisor set it milder"
+        text = f"{who} by {entry.author}: {body.text}"
+        extra.append(
+            Reason(
+                body.level, body.decision, text, "Strike the decision to lift it.", "", "", "", entry.author, entry.id
+            )
+        )
+    return [*reasons, *extra]
+
+
+def _put_backs(case: Case) -> tuple[str, ...]:
+    open_: dict[str, str] = {}
+    for entry, body in case.facts.deeds():
+        if is_deed(body.action) and deed(body.action).leaves_off:
+            confirmed = case.facts.checks("put_back", entry.at)
+            if not any(b.device in ("", body.action) for _, b in confirmed):
+                open_[body.action] = deed(body.action).leaves_off
+    return tuple(open_.values())
+
+
+def _not_judged(unit: Unit) -> list[str]:
+    plate = unit.plate
+    wanted = {
+        "the flame signal's minimum": plate.flame_min_a,
+        "the temperature rise range": plate.rise_min_k,
+        "the most external static": plate.static_max_pa,
+    }
+    lacking = [name for name, value in wanted.items() if value is None]
+    for stage in plate.stages:
+        label = f" ({stage.key} fire)" if stage.key != "only" else ""
+        parts = {
+            "manifold pressure": stage.manifold_pa,
+            "pressure switch point": stage.switch_makes_pa,
+            "input": stage.input_w,
+        }
+        lacking += [f"the {name}{label}" for name, value in parts.items() if value is None]
+    return [f"Not judged: the plate's value for {name} was not entered." for name in lacking]

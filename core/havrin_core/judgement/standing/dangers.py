@@ -1,0 +1,185 @@
+"""Looks, leaks, jumpers and safety devices: the reasons that no number gives."""
+
+from havrin_core.judgement.findings import Finding, finding, is_finding, unseen_share
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.limits import SOURCES
+from havrin_core.judgement.standing.model import NOT_YET, SHUT_DOWN, TELL, Jumper, Reason
+from havrin_core.judgement.standing.proofs import Case, cycles_since
+from havrin_core.judgement.tape import Entry, Look
+
+CALL_DEVICES = ("call", "thermostat", "R-W")
+NEVER_BRIDGED = ("limit", "rollout", "spill", "low_water", "gas_pressure", "flame_sensor")
+
+
+def danger_reasons(case: Case, jumpers: list[Jumper]) -> list[Reason]:
+    """Return the reasons from looks, leak checks, jumpers, safety devices and decisions."""
+    return [
+        *_open_findings(case),
+        *_leaks(case),
+        *[_jumper(case, jumper) for jumper in jumpers],
+        *_jumpers_unproved(case),
+        *_devices(case),
+        *_cannot(case),
+    ]
+
+
+def device_name(device: str) -> str:
+    """Return ``device`` as it is said in a sentence."""
+    names = {"call": "call at the board", "pressure_switch": "pressure switch", "flame_sensor": "flame sensor"}
+    return names.get(device, device.replace("_", " "))
+
+
+def _open_findings(case: Case) -> list[Reason]:
+    newest: dict[str, tuple[Entry, Look]] = {}
+    for entry, look in case.facts.looks():
+        if is_finding(look.finding) and finding(look.finding).level:
+            newest[look.finding] = (entry, look)
+    reasons = [_finding(case.rules, finding(k), e, look) for k, (e, look) in newest.items()]
+    still = [not _lifted(case, finding(key), entry) for key, (entry, _) in newest.items()]
+    return [reason for reason, open_ in zip(reasons, still, strict=True) if open_]
+
+
+def _finding(rules: HouseRules, what: Finding, entry: Entry, look: Look) -> Reason:
+    place = f" ({look.place})" if look.place else ""
+    level = what.level
+    if what.key == "flame_disturbed" and rules.exchanger_suspected == "notice_and_date":
+        level = TELL
+    limit = "a finding, not a number"
+    return Reason(
+        level, what.key, f"{what.text}{place}.", what.lifts, what.station, "seen", limit, SOURCES["house"], entry.id
+    )
+
+
+def _lifted(case: Case, what: Finding, entry: Entry) -> bool:
+    since = entry.at
+    if what.key == "gas_smell":
+        checks = case.facts.checks("leak", since)
+        return bool(checks) and checks[-1][1].passed
+    if what.key == "symptoms":
+        reading = case.facts.newest("room_co_ppm", None, since)
+        return bool(case.facts.decisions("cause", since)) and reading is not None and reading.value <= 9
+    repairs = [e for action in what.repaired_by if (e := case.facts.done_after(action, since))]
+    if what.repaired_by and not repairs:
+        return False
+    clearing = _clearing(what.key)
+    if not clearing:
+        return True
+    start = repairs[0].at if repairs else since
+    return any(
+        look.finding in clearing and e.at >= start and e.id != entry.id and unseen_share(look.place) is None
+        for e, look in case.facts.looks()
+    )
+
+
+def _clearing(key: str) -> list[str]:
+    from_looks = {"vent_whole": finding("vent_whole"), "flame_steady": finding("flame_steady")}
+    from_looks |= {k: finding(k) for k in ("exchanger_whole", "filter_clean", "trap_filled")}
+    if key == "filter_dirty":
+        return []  # a changed filter needs no second look
+    return [name for name, what in from_looks.items() if key in what.clears]
+
+
+def _leaks(case: Case) -> list[Reason]:
+    checks = case.facts.checks("leak")
+    if not checks or checks[-1][1].passed:
+        return []
+    entry = checks[-1][0]
+    lifts = "Cure the leak, then pass the leak check."
+    return [
+        Reason(
+            SHUT_DOWN,
+            "gas_leak",
+            "Leak check failed: gas escapes.",
+            lifts,
+            "supply_running",
+            "leak found",
+            "no leak",
+            SOURCES["default"],
+            entry.id,
+        )
+    ]
+
+
+def _jumper(case: Case, jumper: Jumper) -> Reason:
+    name = device_name(jumper.device)
+    safety = jumper.device in case.unit.kind.safety_devices or jumper.device in NEVER_BRIDGED
+    station = jumper.device if jumper.device in {s.key for s in case.unit.stations()} else "call"
+    if jumper.found and safety:
+        text = f"Safety device found bypassed: {name}."
+        lifts = "Take the jumper out, find why it was put in, and prove that the device acts."
+        return Reason(
+            SHUT_DOWN, "bypass_found", text, lifts, station, "bypassed", "none", SOURCES["default"], jumper.entry_id
+        )
+    warning = " No school allows this one, not even for a test." if jumper.device in NEVER_BRIDGED else ""
+    text = f"The {name} is jumpered.{warning}"
+    lifts = (
+        "Take it off and run the unit from its own thermostat."
+        if not safety
+        else "Take it off and prove that the device acts."
+    )
+    return Reason(NOT_YET, "jumper_in", text, lifts, station, "in", "none", SOURCES["house"], jumper.entry_id)
+
+
+def _jumpers_unproved(case: Case) -> list[Reason]:
+    reasons = []
+    for entry, device in case.facts.jumpers_taken_out():
+        safety = device in case.unit.kind.safety_devices or device in NEVER_BRIDGED
+        proved = any(b.passed and b.device == device for _, b in case.facts.checks("device", entry.at))
+        if safety and not proved:
+            text = f"The {device_name(device)} was jumpered and has not been shown to act since."
+            lifts = f"By its own means, or a lead lifted and the burner seen to drop out: “proved {device.replace('_', ' ')}”."
+            reasons.append(
+                Reason(
+                    NOT_YET,
+                    "device_unproved",
+                    text,
+                    lifts,
+                    device,
+                    "not shown",
+                    "shown to act",
+                    SOURCES["house"],
+                    entry.id,
+                )
+            )
+        elif not safety and cycles_since(case, entry.at) < 1:
+            text = (
+                f"The jumper at the {device_name(device)} is out; the unit has not run from its own thermostat since."
+            )
+            reasons.append(
+                Reason(
+                    NOT_YET,
+                    "call_unproved",
+                    text,
+                    "Run a full cycle: “cycles 1”.",
+                    "call",
+                    "not shown",
+                    "one cycle",
+                    SOURCES["house"],
+                    entry.id,
+                )
+            )
+    return reasons
+
+
+def _devices(case: Case) -> list[Reason]:
+    newest = {body.device: (entry, body) for entry, body in case.facts.checks("device")}
+    reasons = []
+    for device, (entry, body) in newest.items():
+        if not body.passed:
+            text = f"The {device_name(device)} does not act."
+            lifts = f"Change it and prove it: “proved {device.replace('_', ' ')}”."
+            reasons.append(
+                Reason(
+                    SHUT_DOWN, "device_fails", text, lifts, device, "did not act", "acts", SOURCES["default"], entry.id
+                )
+            )
+    return reasons
+
+
+def _cannot(case: Case) -> list[Reason]:
+    reasons = []
+    for entry, body in case.facts.decisions("cannot_put_right"):
+        text = f"Cannot be put right now: {body.text or 'no words given'}."
+        lifts = "Strike this entry once the danger is cleared by what its own reason names."
+        reasons.append(Reason(SHUT_DOWN, "cannot_put_right", text, lifts, "", "", "", "the technician", entry.id))
+    return reasons

@@ -1,0 +1,130 @@
+"""What a tape says once corrections are applied, arranged for the rules to ask."""
+
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from havrin_core.judgement.standing.model import Jumper
+from havrin_core.judgement.tape import (
+    Action,
+    Check,
+    Decision,
+    Entry,
+    JumperIn,
+    JumperOut,
+    Look,
+    Reading,
+    Trace,
+    effective,
+)
+from havrin_core.machine.measurands import measurand
+
+SAME_SAMPLE = timedelta(minutes=10)  # O2, CO and T read further apart are not one flame
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingFact:
+    """One number from a reading, a trace's mean, or computed from two readings."""
+
+    quantity: str
+    stage: str | None
+    value: float
+    phase: str
+    at: datetime
+    entry_id: str
+    group: str
+    instrument: str = ""
+    station: str | None = None
+
+
+class Facts:
+    """Questions about a tape. Built once per assessment; holds no rule."""
+
+    def __init__(self, entries: tuple[Entry, ...]) -> None:
+        self.entries = effective(entries)
+        self.readings = [fact for entry in self.entries for fact in _facts_of(entry)]
+        self._by_quantity: dict[tuple[str, str | None], list[ReadingFact]] = {}
+        self._by_body: dict[type, list[Entry]] = {}
+        for entry in self.entries:
+            self._by_body.setdefault(type(entry.body), []).append(entry)
+        self._jumper_entries = [e for e in self.entries if isinstance(e.body, JumperIn | JumperOut)]
+        for fact in self.readings:
+            self._by_quantity.setdefault((fact.quantity, fact.stage), []).append(fact)
+
+    def _of(self, body: type) -> list[Entry]:
+        return self._by_body.get(body, [])
+
+    def newest(self, quantity: str, stage: str | None, after: datetime | None = None) -> ReadingFact | None:
+        """Return the newest reading that is not a trial, at or after ``after``."""
+        for fact in reversed(self._by_quantity.get((quantity, stage), ())):
+            if fact.phase != "trial" and (after is None or fact.at >= after):
+                return fact
+        return None
+
+    def as_found(self, quantity: str, stage: str | None) -> ReadingFact | None:
+        """Return the first as-found reading."""
+        rows = self._by_quantity.get((quantity, stage), ())
+        return next((fact for fact in rows if fact.phase == "found"), None)
+
+    def beside(self, anchor: ReadingFact, quantity: str, *, staged: bool = True) -> ReadingFact | None:
+        """Return the reading of ``quantity`` that belongs to the same sample as ``anchor``."""
+        rows = self._by_quantity.get((quantity, anchor.stage if staged else None), ())
+        same_line = [fact for fact in rows if fact.group and fact.group == anchor.group]
+        near = [f for f in rows if f.phase == anchor.phase and abs(f.at - anchor.at) <= SAME_SAMPLE]
+        rows = same_line or near
+        return rows[-1] if rows else None
+
+    def deeds(self) -> list[tuple[Entry, Action]]:
+        """Return what was done, in order."""
+        return [(e, e.body) for e in self._of(Action) if isinstance(e.body, Action)]
+
+    def looks(self) -> list[tuple[Entry, Look]]:
+        """Return what was seen, in order."""
+        return [(e, e.body) for e in self._of(Look) if isinstance(e.body, Look)]
+
+    def checks(self, name: str, after: datetime | None = None) -> list[tuple[Entry, Check]]:
+        """Return the checks called ``name`` at or after ``after``."""
+        rows = [(e, e.body) for e in self._of(Check) if isinstance(e.body, Check)]
+        return [(e, body) for e, body in rows if body.check == name and (after is None or e.at >= after)]
+
+    def decisions(self, name: str, after: datetime | None = None) -> list[tuple[Entry, Decision]]:
+        """Return the decisions called ``name`` at or after ``after``."""
+        rows = [(e, e.body) for e in self._of(Decision) if isinstance(e.body, Decision)]
+        return [(e, body) for e, body in rows if body.decision == name and (after is None or e.at >= after)]
+
+    def done_after(self, action: str, after: datetime) -> Entry | None:
+        """Return the first entry of ``action`` at or after ``after``."""
+        return next((e for e, body in self.deeds() if body.action == action and e.at >= after), None)
+
+    def jumpers_in(self) -> list[Jumper]:
+        """Return every jumper that was put in or found and not taken out."""
+        open_: dict[str, Jumper] = {}
+        for entry in self._jumper_entries:
+            body = entry.body
+            if isinstance(body, JumperIn):
+                open_.setdefault(body.device, Jumper(body.device, entry.at, body.found, entry.id))
+            elif isinstance(body, JumperOut):
+                open_.pop(body.device, None)
+        return list(open_.values())
+
+    def jumpers_taken_out(self) -> list[tuple[Entry, str]]:
+        """Return the newest removal of each device's jumper that is out now."""
+        still_in = {jumper.device for jumper in self.jumpers_in()}
+        out = {e.body.device: e for e in self._jumper_entries if isinstance(e.body, JumperOut)}
+        return [(entry, device) for device, entry in out.items() if device not in still_in]
+
+
+def _facts_of(entry: Entry) -> list[ReadingFact]:
+    body = entry.body
+    if isinstance(body, Reading):
+        return [_fact(entry, body.quantity, body.stage, body.value, body.station)]
+    if isinstance(body, Trace):
+        return [
+            _fact(entry, quantity, body.stage if measurand(quantity).staged else None, mean)
+            for quantity, mean, _ in body.means
+        ]
+    return []
+
+
+def _fact(entry: Entry, quantity: str, stage: str | None, value: float, station: str | None = None) -> ReadingFact:
+    group = entry.group or entry.id
+    return ReadingFact(quantity, stage, value, entry.phase, entry.at, entry.id, group, entry.instrument, station)

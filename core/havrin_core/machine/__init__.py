@@ -1,0 +1,1 @@
+"""Units as data: what can be measured, the kinds, their stations, paths and plates."""

@@ -1,0 +1,76 @@
+"""Everything that can be read on a unit, with the words that technicians type for it."""
+
+from dataclasses import dataclass
+
+from havrin_core.errors import UnknownName
+
+
+@dataclass(frozen=True, slots=True)
+class Measurand:
+    """One readable quantity.
+
+    ``least``..``most`` (canonical unit) is what can be at all; a reading outside is refused
+    with the reason. ``station`` is where it is shown; ``staged`` readings belong to a firing stage.
+    """
+
+    key: str
+    name: str
+    dimension: str
+    station: str
+    words: tuple[str, ...]
+    least: float
+    most: float
+    staged: bool = False
+    beyond: str = ""  # why a reading outside cannot be
+
+
+_KPA = 1000.0
+MEASURANDS: tuple[Measurand, ...] = (
+    Measurand("room_co_ppm", "Room CO", "ppm", "room", ("room", "roomco", "room co"), 0, 5000),
+    Measurand("supply_air_co_ppm", "CO at a register", "ppm", "supply_air", ("register", "supply co", "sco"), 0, 5000),
+    Measurand("outdoor_temp_k", "Outdoor temperature", "temperature", "room", ("outdoor", "oat", "outside"), 213, 333),
+    Measurand(
+        "supply_standing_pa", "Supply, no flow", "pressure", "supply_standing",
+        ("lockup", "lock-up", "standing", "supply standing", "sps"), 0, 100 * _KPA,
+    ),
+    Measurand(
+        "supply_running_pa", "Supply, all running", "pressure", "supply_running",
+        ("supply", "sp", "inlet", "running", "supply running"), 0, 100 * _KPA,
+    ),
+    Measurand("manifold_pa", "Manifold", "pressure", "manifold", ("mp", "manifold", "man"), -1 * _KPA, 20 * _KPA, True),
+    Measurand("input_w", "Input by meter", "power", "input", ("input", "meter", "clocked"), 100, 2e6, True),
+    Measurand(
+        "draft_pa", "Draft at switch", "pressure", "draft", ("draft", "dr", "switch"), -3 * _KPA, 3 * _KPA, True,
+        "a draft gauge on a furnace ends at a few inWC: is the unit right?",
+    ),
+    Measurand("flame_current_a", "Flame signal", "current_small", "burner", ("ua", "flame", "µa", "signal"), 0, 1e-4, True),
+    Measurand(
+        "o2_dry_pct", "Flue O₂", "percent", "flue", ("o2", "o₂", "oxygen"), 0, 20.945, True,
+        "fresh air has 20.946 %: zero the analyzer in clean air, and is the probe in the flue?",
+    ),
+    Measurand("co_ppm_dry", "Flue CO", "ppm", "flue", ("co",), 0, 100_000, True),
+    Measurand(
+        "co2_dry_pct", "Flue CO₂", "percent", "flue", ("co2", "co₂"), 0, 16, True,
+        "no gas fuel gives more than about 14 %",
+    ),
+    Measurand(
+        "flue_temp_k", "Flue temperature", "temperature", "flue", ("t", "stack", "flue", "ft", "temp"), 233.15, 1000, True,
+        "no flue of a gas unit is that cold or that hot: check the probe and the unit typed",
+    ),
+    Measurand("air_temp_k", "Combustion air", "temperature", "flue", ("air", "ta", "combustion air"), 223.15, 353.15),
+    Measurand("supply_air_temp_k", "Supply air", "temperature", "supply_air", ("sa", "supply air", "supply temp"), 223, 450, True),
+    Measurand("return_air_temp_k", "Return air", "temperature", "return_air", ("ra", "return", "return air"), 223, 350),
+    Measurand("temperature_rise_k", "Rise", "temperature_difference", "rise", ("rise", "dt", "delta t"), 0, 150, True),
+    Measurand("external_static_pa", "External static", "pressure", "static", ("esp", "static", "tesp"), 0, 2 * _KPA),
+    Measurand("blower_current_a", "Blower", "current", "blower", ("blower", "blower amps", "amps"), 0, 60),
+    Measurand("volts_across_v", "Volts across", "voltage", "", ("v", "volts", "volt"), 0, 300),
+)  # fmt: skip
+
+_BY_KEY = {m.key: m for m in MEASURANDS}
+
+
+def measurand(key: str) -> Measurand:
+    """Return the measurand called ``key``. Raises UnknownName."""
+    if key not in _BY_KEY:
+        raise UnknownName("quantity_unknown", f"No quantity is called {key!r}.", value=key)
+    return _BY_KEY[key]

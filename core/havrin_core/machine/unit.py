@@ -1,0 +1,125 @@
+"""A unit: its kind (stations, paths, ties, what must be shown) with its own data plate."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+
+from havrin_core.errors import BadDocument
+from havrin_core.physics.atmosphere import barometric_pressure_pa
+from havrin_core.physics.fuels import FUEL_NAMES, Fuel, shipped_fuel
+
+STAGE_LABELS = {"only": "", "low": "low", "high": "high"}
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """One firing stage as plated. None means the plate was not read yet."""
+
+    key: str
+    input_w: float | None = None  # gross, sea level
+    manifold_pa: float | None = None
+    switch_makes_pa: float | None = None  # stamped point of its pressure switch, sign of suction dropped
+
+
+@dataclass(frozen=True, slots=True)
+class Plate:
+    """The data plate, confirmed by hand; None where it was not read yet."""
+
+    fuel: str
+    stages: tuple[Stage, ...]
+    supply_min_pa: float | None = None
+    supply_max_pa: float | None = None
+    rise_min_k: float | None = None
+    rise_max_k: float | None = None
+    supply_air_max_k: float | None = None
+    static_max_pa: float | None = None
+    blower_full_load_a: float | None = None
+    flame_min_a: float | None = None
+    exchanger_cells: int = 1
+
+
+@dataclass(frozen=True, slots=True)
+class Station:
+    """A place where something is read or looked at."""
+
+    key: str
+    name: str
+    path: str
+    quantity: str | None = None
+    stage: str | None = None
+    between: tuple[int, int] | None = None  # numbered nodes of the string, for volts across
+    caution: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Path:
+    """A column of the unit's drawing; ``direction`` is up or down, stations from top to bottom."""
+
+    key: str
+    name: str
+    direction: str
+    hint: str
+    stations: tuple[Station, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """What all units of a kind share."""
+
+    key: str
+    name: str
+    condensing: bool
+    o2_doubt_pct: tuple[float, float]
+    safety_devices: tuple[str, ...]
+    ties: tuple[tuple[str, str], ...]
+    must_show: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+
+
+@dataclass(frozen=True, slots=True)
+class Unit:
+    """One unit, ready to be judged: its kind, plate, drawing and altitude."""
+
+    name: str
+    kind: Kind
+    plate: Plate
+    paths: tuple[Path, ...]
+    altitude_m: float
+
+    @property
+    def fuel(self) -> Fuel:
+        """The plate's fuel."""
+        return shipped_fuel(self.plate.fuel)
+
+    @property
+    def baro_pa(self) -> float:
+        """Standard barometric pressure at the unit's altitude, Pa."""
+        return barometric_pressure_pa(self.altitude_m)
+
+    @property
+    def stage_keys(self) -> tuple[str, ...]:
+        """Firing stages from low to high."""
+        return tuple(stage.key for stage in self.plate.stages)
+
+    def stage(self, key: str) -> Stage:
+        """Return the plate's stage ``key``; KeyError for one that the unit has not."""
+        return {stage.key: stage for stage in self.plate.stages}[key]
+
+    def stations(self) -> tuple[Station, ...]:
+        """All stations, path by path."""
+        return tuple(station for path in self.paths for station in path.stations)
+
+
+def check_plate(plate: Plate) -> None:
+    """Refuse a plate that contradicts itself. Raises BadDocument with the field in ``value``."""
+    if plate.fuel not in FUEL_NAMES:
+        raise BadDocument(
+            "plate_fuel", f"The plate's fuel {plate.fuel!r} is none of {', '.join(FUEL_NAMES)}.", value="fuel"
+        )
+    keys = tuple(stage.key for stage in plate.stages)
+    if keys not in (("only",), ("low", "high")):
+        raise BadDocument("plate_stages", f"Stages are 'only', or 'low' and 'high', not {keys}.", value="stages")
+    for low, high, name in (
+        (plate.supply_min_pa, plate.supply_max_pa, "supply pressure"),
+        (plate.rise_min_k, plate.rise_max_k, "temperature rise"),
+    ):
+        if low is not None and high is not None and not low < high:
+            raise BadDocument("plate_order", f"The plate's least {name} is not below its most.", value=name)

@@ -1,0 +1,1 @@
+"""Air, fuels, combustion: arithmetic in SI, each function with its range and source."""

@@ -1,0 +1,1 @@
+"""Combustion from a flue sample: balance, CO figures, losses, efficiency, doubts, whys."""

@@ -1,0 +1,81 @@
+"""Numbers that do not fit together, each with the likely reason. Nothing is silently accepted."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from havrin_core.physics.combustion.balance import balance
+from havrin_core.physics.combustion.sample import DEFAULT_ACCURACY, FlueResult
+from havrin_core.physics.fuels import Fuel, shipped_fuel
+from havrin_core.quantities.uncertainty import Accuracy
+
+
+@dataclass(frozen=True, slots=True)
+class Doubt:
+    """A reason not to trust a number yet."""
+
+    code: str
+    text: str
+    quantity: str
+
+
+def doubts(result: FlueResult, accuracy: Mapping[str, Accuracy] = DEFAULT_ACCURACY) -> tuple[Doubt, ...]:
+    """Return what is doubtful in ``result``, most telling first; empty when the numbers agree."""
+    found = [_carbon_dioxide(result, accuracy), _lean(result), _cold_stack(result), _fuel_rich(result)]
+    return tuple(doubt for doubt in found if doubt is not None)
+
+
+def _carbon_dioxide(result: FlueResult, accuracy: Mapping[str, Accuracy]) -> Doubt | None:
+    measured = result.sample.co2_dry_pct
+    if measured is None:
+        return None
+    if measured > result.fuel.co2_max_dry_pct:
+        most = f"{result.fuel.co2_max_dry_pct:.1f}"
+        text = f"CO₂ of {measured:.1f} % is above the {most} % that {result.fuel.label} can give: wrong fuel or cell."
+        return Doubt("co2_above_ultimate", text, "co2_dry_pct")
+    expected = result.values["co2_from_o2_pct"]
+    allowed = accuracy["co2_dry_pct"].at(measured) + result.half_widths.get("co2_from_o2_pct", 0.0)
+    gap = measured - expected
+    if abs(gap) <= allowed:
+        return None
+    cause = _likely_cause(result, measured, allowed)
+    text = f"O₂ and CO₂ disagree: {measured:.1f} % measured, {expected:.1f} % from O₂ (±{allowed:.1f}). {cause}"
+    return Doubt("o2_co2_disagree", text, "co2_dry_pct")
+
+
+def _likely_cause(result: FlueResult, measured: float, allowed: float) -> str:
+    for name in ("C3H8", "NG_H"):
+        other: Fuel = shipped_fuel(name)
+        if abs(other.co2_max_dry_pct - result.fuel.co2_max_dry_pct) < 1:
+            continue
+        if abs(balance(other, result.sample.o2_dry_pct, result.sample.co_ppm_dry).co2_dry_pct - measured) <= allowed:
+            return f"The pair fits {other.label}: is that what burns here?"
+    return (
+        "Likely a cell that was not zeroed, or air drawn in between the two cells; zero in clean air and sample again."
+    )
+
+
+def _lean(result: FlueResult) -> Doubt | None:
+    if result.sample.o2_dry_pct <= 16:
+        return None
+    text = f"O₂ of {result.sample.o2_dry_pct:.1f} % is mostly air: probe not in the flue, or air drawn in at the probe?"
+    return Doubt("sample_mostly_air", text, "o2_dry_pct")
+
+
+def _cold_stack(result: FlueResult) -> Doubt | None:
+    temp = result.sample.flue_temp_k
+    if temp is None or temp >= result.sample.around.air_temp_k:
+        return None
+    return Doubt(
+        "stack_colder_than_air",
+        "The stack reads colder than the combustion air: probe out of the flue, or the two probes swapped?",
+        "flue_temp_k",
+    )
+
+
+def _fuel_rich(result: FlueResult) -> Doubt | None:
+    if result.flue.excess_air_ratio >= 1:
+        return None
+    text = (
+        f"Excess air comes out at {result.flue.excess_air_pct:.0f} %: the flame lacks air. CO is the proof to look at."
+    )
+    return Doubt("excess_air_negative", text, "o2_dry_pct")

@@ -1,0 +1,1 @@
+"""Units, parsing of typed quantities, display, and propagation of uncertainty."""

@@ -1,0 +1,126 @@
+"""Every unit that people type or read, with its dimension and its way to SI.
+
+Canonical units: Pa, K, W, V, A, s, m; gas fractions keep the trade's own basis,
+ppm and % by volume, and are named so (``co_ppm_dry``, ``o2_dry_pct``).
+"""
+
+from dataclasses import dataclass
+
+from havrin_core.errors import UnknownName
+
+INWC_PA = 249.08891  # inch of water column at 4 degC, Pa (docs/formulas.md section 1)
+PSI_PA = 6894.757293  # pound-force per square inch, Pa (same)
+BTU_J = 1055.05585262  # International Table BTU, J (same)
+FOOT_M = 0.3048  # exact, international foot
+ICE_POINT_K = 273.15
+
+
+@dataclass(frozen=True, slots=True)
+class Unit:
+    """One unit: ``si = typed * scale + offset``; ``decimals`` is how finely it is shown."""
+
+    symbol: str
+    dimension: str
+    scale: float
+    offset: float = 0.0
+    decimals: int = 1
+    aliases: tuple[str, ...] = ()
+
+    def to_si(self, typed: float) -> float:
+        """Return ``typed``, in this unit, as the SI value of the dimension."""
+        return typed * self.scale + self.offset
+
+    def from_si(self, value_si: float) -> float:
+        """Return an SI value in this unit."""
+        return (value_si - self.offset) / self.scale
+
+
+_F_SCALE = 5.0 / 9.0
+
+UNITS: tuple[Unit, ...] = (
+    Unit("inWC", "pressure", INWC_PA, decimals=2, aliases=('"wc', "inwc", "iwc", "inh2o", "in.w.c.", '"', "wc")),
+    Unit("Pa", "pressure", 1.0, decimals=0, aliases=("pa",)),
+    Unit("hPa", "pressure", 100.0, decimals=2, aliases=("hpa",)),
+    Unit("kPa", "pressure", 1000.0, decimals=3, aliases=("kpa",)),
+    Unit("mbar", "pressure", 100.0, decimals=2, aliases=("mb",)),
+    Unit("bar", "pressure", 1e5, decimals=2),
+    Unit("psi", "pressure", PSI_PA, decimals=2, aliases=("psig",)),
+    Unit("°F", "temperature", _F_SCALE, ICE_POINT_K - 32 * _F_SCALE, decimals=0, aliases=("f", "degf", "ºf")),
+    Unit("°C", "temperature", 1.0, ICE_POINT_K, decimals=1, aliases=("c", "degc", "ºc")),
+    Unit("K", "temperature", 1.0, decimals=1, aliases=("k", "kelvin")),
+    Unit("°F", "temperature_difference", _F_SCALE, decimals=0, aliases=("f", "degf", "ºf")),
+    Unit("K", "temperature_difference", 1.0, decimals=1, aliases=("k", "°c", "c", "degc", "ºc")),
+    Unit("kBtu/h", "power", 1000 * BTU_J / 3600, decimals=1, aliases=("kbtu", "kbtuh", "kbtu/h", "mbh")),
+    Unit("Btu/h", "power", BTU_J / 3600, decimals=0, aliases=("btu", "btuh", "btu/h")),
+    Unit("kW", "power", 1000.0, decimals=2, aliases=("kw",)),
+    Unit("W", "power", 1.0, decimals=0, aliases=("w",)),
+    Unit("V", "voltage", 1.0, decimals=1, aliases=("v", "volt", "volts")),
+    Unit("mV", "voltage", 1e-3, decimals=0, aliases=("mv",)),
+    Unit("A", "current", 1.0, decimals=2, aliases=("a", "amp", "amps")),
+    Unit("mA", "current", 1e-3, decimals=1, aliases=("ma",)),
+    Unit("µA", "current_small", 1e-6, decimals=1, aliases=("ua", "μa", "microamp", "microamps")),
+    Unit("ppm", "ppm", 1.0, decimals=0),
+    Unit("%", "percent", 1.0, decimals=1, aliases=("pct",)),
+    Unit("s", "time", 1.0, decimals=0, aliases=("sec", "second", "seconds")),
+    Unit("min", "time", 60.0, decimals=0, aliases=("minute", "minutes")),
+    Unit("m", "length", 1.0, decimals=0, aliases=("metre", "metres")),
+    Unit("ft", "length", FOOT_M, decimals=0, aliases=("feet", "foot")),
+)
+
+DIMENSION_NAMES = {
+    "pressure": "a pressure",
+    "temperature": "a temperature",
+    "temperature_difference": "a difference of temperatures",
+    "power": "a heat input",
+    "voltage": "a voltage",
+    "current": "a current",
+    "current_small": "a flame current",
+    "ppm": "a gas fraction in ppm",
+    "percent": "a percentage",
+    "time": "a time",
+    "length": "a length",
+}
+
+
+def _spellings(unit: Unit) -> set[str]:
+    return {unit.symbol, unit.symbol.lower(), *unit.aliases}
+
+
+_BY_SPELLING = {(unit.dimension, name): unit for unit in UNITS for name in _spellings(unit)}
+ALL_SPELLINGS = frozenset(name for _, name in _BY_SPELLING)
+
+
+def find_unit(spelling: str, dimension: str) -> Unit | None:
+    """Return the unit of ``dimension`` that ``spelling`` names, or None if it names none there."""
+    key = spelling.strip()
+    return _BY_SPELLING.get((dimension, key)) or _BY_SPELLING.get((dimension, key.lower()))
+
+
+def dimensions_of(spelling: str) -> tuple[str, ...]:
+    """Return the dimensions in which ``spelling`` is a unit; empty when it is no unit at all."""
+    key = spelling.strip()
+    return tuple(d for d in DIMENSION_NAMES if find_unit(key, d))
+
+
+def units_of(dimension: str) -> tuple[Unit, ...]:
+    """Return all units of ``dimension``, the usual ones first. Raises UnknownName."""
+    if dimension not in DIMENSION_NAMES:
+        raise UnknownName("dimension_unknown", f"No dimension is called {dimension!r}.", value=dimension)
+    return tuple(unit for unit in UNITS if unit.dimension == dimension)
+
+
+_SYSTEMS = {
+    "us": {"pressure": "inWC", "temperature": "°F", "temperature_difference": "°F", "power": "kBtu/h", "length": "ft"},
+    "metric": {"pressure": "mbar", "temperature": "°C", "temperature_difference": "K", "power": "kW", "length": "m"},
+}
+_SHARED = {"voltage": "V", "current": "A", "current_small": "µA", "ppm": "ppm", "percent": "%", "time": "s"}
+
+
+def shown_unit(dimension: str, system: str) -> Unit:
+    """Return the unit in which ``dimension`` is shown in unit system ``us`` or ``metric``. Raises UnknownName."""
+    if system not in _SYSTEMS:
+        raise UnknownName("unit_system_unknown", f"Unit systems are 'us' and 'metric', not {system!r}.", value=system)
+    symbol = _SYSTEMS[system].get(dimension) or _SHARED[dimension]
+    unit = find_unit(symbol, dimension)
+    assert unit is not None, f"display table names no unit for {dimension}"
+    return unit

@@ -1,0 +1,93 @@
+"""Play the sample world in, through the same services that the page uses."""
+
+import json
+import uuid
+from datetime import datetime, time, timedelta
+from pathlib import Path
+from typing import Any
+
+from django.db import transaction
+
+from havrin_server.journal.models import Visit
+from havrin_server.journal.services import CloseVisit, WriteLine, close_visit, open_visit_rules, write_line
+from havrin_server.people.models import Firm, Person
+from havrin_server.sites.models import Site, Unit
+from havrin_server.toolbox.models import Instrument
+
+_WORLD = Path(__file__).parent / "world.json"
+_MINUTES_PER_LINE = 4
+
+
+@transaction.atomic
+def play_sample_world(now: datetime) -> None:
+    """Create firm, people, sites, units, and the visits of the past and of today, as seen at ``now``."""
+    world = json.loads(_WORLD.read_text(encoding="utf-8"))
+    firm = Firm.objects.create(**world["firm"])
+    people = {p["username"]: _person(firm, p, world["password"]) for p in world["people"]}
+    for row in world["instruments"]:
+        days = row.pop("calibrated_in_days")
+        Instrument.objects.create(firm=firm, calibrated_until=now.date() + timedelta(days=days), **row)
+    units = _units(firm, world["sites"])
+    for row in world["earlier_visits"]:
+        _earlier(units[row["unit"]], people[row["technician"]], row, now)
+    for row in world["today"]:
+        _today(units[row["unit"]], people[row["technician"]], row, now)
+
+
+def _person(firm: Firm, row: dict[str, Any], password: str) -> Person:
+    return Person.objects.create_user(password=password, firm=firm, **row)
+
+
+def _units(firm: Firm, sites: list[dict[str, Any]]) -> dict[str, Unit]:
+    units = {}
+    for row in sites:
+        rows = row.pop("units")
+        site = Site.objects.create(firm=firm, **row)
+        units |= {u["label"]: Unit.objects.create(site=site, **u) for u in rows}
+    return units
+
+
+def _visit(unit: Unit, person: Person, row: dict[str, Any], day: datetime, turn: int) -> Visit:
+    return Visit.objects.create(
+        unit=unit,
+        reason=row["reason"],
+        day=day.date(),
+        turn=turn,
+        complaint=row["complaint"],
+        technician=person,
+        house_rules=open_visit_rules(person),
+    )
+
+
+def _earlier(unit: Unit, person: Person, row: dict[str, Any], now: datetime) -> None:
+    clock = time.fromisoformat(row["at"])
+    begun = datetime.combine((now - timedelta(days=row["days_ago"])).date(), clock, tzinfo=now.tzinfo)
+    visit = _visit(unit, person, row, begun, 1)
+    for index, text in enumerate(row["lines"]):
+        _write(visit, person, text, "found", begun + timedelta(minutes=_MINUTES_PER_LINE * index))
+    ended = begun + timedelta(minutes=_MINUTES_PER_LINE * len(row["lines"]))
+    visit.refresh_from_db()
+    command = CloseVisit(
+        visit_id=visit.pk,
+        seen_version=visit.version,
+        customer_words=row["words"],
+        signed_by=row["signed"],
+        signature=[],
+    )
+    close_visit(command, actor=person, now=ended)
+
+
+def _today(unit: Unit, person: Person, row: dict[str, Any], now: datetime) -> None:
+    visit = _visit(unit, person, row, now, row["turn"])
+    begun = now - timedelta(minutes=row.get("minutes_ago", 0))
+    for line in row["lines"]:
+        head, text = line.split(": ", 1)
+        minute, phase = head.split()
+        _write(visit, person, text, phase, begun + timedelta(minutes=int(minute)))
+
+
+def _write(visit: Visit, person: Person, text: str, phase: str, at: datetime) -> None:
+    line_id = uuid.uuid5(uuid.NAMESPACE_URL, f"{visit.pk}/{at.isoformat()}/{text}")
+    write_line(
+        WriteLine(visit_id=visit.pk, line_id=line_id, text=text, stage=None, phase=phase, at=at), actor=person, now=at
+    )

@@ -1,0 +1,120 @@
+"""Take the README's pictures from a freshly served sample world: python -m demo.take_pictures URL."""
+
+import re
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+ROOT = Path(__file__).parent.parent
+SHOTS = ROOT / "docs" / "screenshots"
+LINES = (
+    "draft .58 lo", "draft .95 hi left", "mp 1.5 lo left", "o2 7.0 co 20 co2 7.9 t 104 air 70 lo left", "v limit 0.0",
+    "v rollout 0.0", "v pressure switch 0.1", "v gas valve 26.0", "lockup 7.4", "static .48", "rise 58 hi", "sa 128", "ra 70",
+    "blower 6.1", "vent ok", "exchanger ok 5/5",
+)  # fmt: skip
+END = ("did clean rod", "ua 2.4 hi left", "ua 2.6 lo left", "trap ok", "cause rod coated: the control lost the flame",
+       "unjump call", "cycles 3", "advise a larger return before next winter")  # fmt: skip
+ARGUMENTS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--proxy-server=direct://"]
+
+
+def take(url: str) -> None:
+    """Write every picture."""
+    SHOTS.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        _phone(_signed_in(browser, url, 390, 844))
+        _tablet(_signed_in(browser, url, 1280, 800))
+        browser.close()
+
+
+def _signed_in(browser: Browser, url: str, width: int, height: int) -> Page:
+    page = browser.new_page(viewport={"width": width, "height": height}, reduced_motion="reduce")
+    page.goto(url)
+    page.fill("input[name=username]", "tove")
+    page.fill("input[name=password]", "valley-heat")
+    page.keyboard.press("Enter")
+    page.wait_for_selector(".stop")
+    page.evaluate("() => document.fonts.ready")
+    return page
+
+
+def _shot(page: Page, name: str) -> None:
+    page.wait_for_timeout(500)
+    page.screenshot(path=SHOTS / f"{name}.png")
+
+
+def _write(page: Page, line: str) -> None:
+    before = page.locator(".entry").count()
+    page.fill("input[name=line]", line)
+    page.keyboard.press("Enter")
+    page.wait_for_function(f"() => document.querySelectorAll('.entry').length > {before}")
+
+
+def _phone(page: Page) -> None:
+    page.click(".stop >> nth=0")
+    page.wait_for_selector("[data-station]")
+    _shot(page, "phone-unit")
+    page.click("input[name=line]")
+    page.click(".likely button >> nth=0")
+    page.click(".digits button:text-is('1')")
+    _shot(page, "phone-keypad")
+    page.context.close()
+
+
+def _tablet(page: Page) -> None:
+    _shot(page, "round")
+    page.click(".stop >> nth=0")
+    page.wait_for_selector("[data-station]")
+    for line in LINES:
+        _write(page, line)
+    page.locator("h1").click()
+    page.keyboard.press("l")
+    page.keyboard.press("2")
+    page.wait_for_selector(".flue")
+    page.set_input_files("input[type=file][accept*='.csv']", ROOT / "demo" / "logs" / "F-2-high-fire.csv")
+    page.wait_for_selector(".trace")
+    page.click("button:has-text('Write on the tape')")
+    page.wait_for_selector(".entry:has-text('Flue from log')")
+    _shot(page, "flue")
+    page.keyboard.press("1")
+    _shot(page, "unit")
+    page.keyboard.press("d")
+    _shot(page, "unit-cellar")
+    page.keyboard.press("d")
+    for line in END:
+        _write(page, line)
+    page.locator("h1").click()
+    page.keyboard.press("7")
+    page.wait_for_selector(".close")
+    page.fill(
+        "textarea", "The flame rod was coated, so the control lost sight of the flame. It is clean now and reads well."
+    )
+    page.fill("input[name=signed-by]", "Tove Lindgarth")
+    _shot(page, "close")
+    page.click("button:has-text('Close the visit')")
+    page.wait_for_selector(".done")
+    answer = page.request.get(re.sub(r"/visits/(\d+)/.*", r"/api/visits/\1/report.pdf", page.url))
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "report.pdf"
+        file.write_bytes(answer.body())
+        command = [
+            "pdftoppm",
+            "-r",
+            "80",
+            "-f",
+            "1",
+            "-l",
+            "1",
+            "-singlefile",
+            "-png",
+            str(file),
+            str(SHOTS / "report"),
+        ]
+        subprocess.run(command, check=True)
+
+
+if __name__ == "__main__":
+    take(sys.argv[1])

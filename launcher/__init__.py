@@ -1,0 +1,1 @@
+"""Sets Havrin up and runs it. Standard library alone: it works before anything is installed."""

@@ -1,0 +1,47 @@
+"""``./havrin test``: style checks, then core, server, web and browser tests."""
+
+import subprocess
+import time
+from collections.abc import Sequence
+
+from launcher import debian, environment
+from launcher.cluster import Cluster
+from launcher.ground import PYTHON, ROOT, STATE, Refusal, say
+
+WEB = ROOT / "web"
+
+
+def run_checks(only: Sequence[str] = ()) -> None:
+    """Run every check; raise Refusal naming those that failed. ``only`` goes to pytest as it is."""
+    debian.ensure(debian.SERVE + debian.TEST)
+    debian.need_node()
+    environment.ensure_python("check")
+    environment.ensure_page()
+    environment.ensure_node_modules()
+    with Cluster("test-db", throwaway=True).running() as cluster:
+        env = environment.python_env(**cluster.environment(), HAVRIN_STATE=str(STATE / "test-state"))
+        failed = [] if only else [name for name, command, place in _STYLE if not _passes(name, command, place, env)]
+        command = [str(PYTHON), "-m", "pytest", *(only or ["tests"])]
+        if not _passes("pytest", command, ROOT, env):
+            failed.append("pytest")
+    if failed:
+        raise Refusal(f"Failed: {', '.join(failed)}.")
+
+
+_STYLE: tuple[tuple[str, list[str], object], ...] = (
+    ("ruff", [str(PYTHON), "-m", "ruff", "check", "."], ROOT),
+    ("ruff format", [str(PYTHON), "-m", "ruff", "format", "--check", "-q", "."], ROOT),
+    ("mypy", [str(PYTHON), "-m", "mypy"], ROOT),
+    ("import-linter", [str(PYTHON.parent / "lint-imports")], ROOT),
+    ("eslint", ["npm", "run", "-s", "lint"], WEB),
+    ("vue-tsc", ["npm", "run", "-s", "check"], WEB),
+    ("vitest", ["npm", "run", "-s", "test"], WEB),
+)
+
+
+def _passes(name: str, command: Sequence[str], place: object, env: dict[str, str]) -> bool:
+    begun = time.monotonic()
+    say(f"── {name}")
+    passed = subprocess.run(command, cwd=str(place), env=env).returncode == 0
+    say(f"── {name}: {'passed' if passed else 'FAILED'} in {time.monotonic() - begun:.0f} s")
+    return passed

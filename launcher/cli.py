@@ -1,0 +1,68 @@
+"""The words of ``./havrin``."""
+
+import argparse
+import os
+import sys
+
+from launcher import checks, environment, serve
+from launcher.cluster import Cluster
+from launcher.ground import PYTHON, ROOT, STATE, Refusal
+
+
+def main(arguments: list[str]) -> int:
+    """Run one command; return its exit status. A refusal is one clear line and status 2."""
+    options = _parser().parse_args(arguments)
+    try:
+        return int(options.run(options) or 0)
+    except Refusal as refusal:
+        print(f"havrin: {refusal}", file=sys.stderr)
+        return 2
+    except KeyboardInterrupt:
+        return 130
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="havrin", description="Testing, judging and recording gas heating units.")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    start = commands.add_parser("start", help="set up what is missing and serve")
+    start.add_argument("--fresh", action="store_true", help="rebuild the sample world")
+    start.add_argument("--port", type=int, help="serve on this port or not at all")
+    start.set_defaults(run=lambda o: serve.start(fresh=o.fresh, port=o.port))
+    test = commands.add_parser("test", help="run every check")
+    test.add_argument("only", nargs=argparse.REMAINDER, help="passed to pytest; style checks are left out then")
+    test.set_defaults(run=lambda o: checks.run_checks(o.only))
+    calc = commands.add_parser("calc", help="compute many rows: calc combustion IN.csv OUT.csv")
+    calc.add_argument("what", choices=["combustion"])
+    calc.add_argument("files", nargs=2, metavar=("IN.csv", "OUT.csv"))
+    calc.set_defaults(run=lambda o: _core(["calc", o.what, *o.files]))
+    assess = commands.add_parser("assess", help="assess a visit bundle: assess VISIT.json")
+    assess.add_argument("file", metavar="VISIT.json")
+    assess.set_defaults(run=lambda o: _core(["assess", o.file]))
+    bench = commands.add_parser("bench", help="print speeds and sizes")
+    bench.set_defaults(run=lambda o: _bench())
+    schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")
+    schema.set_defaults(run=lambda o: _schema())
+    return parser
+
+
+def _core(arguments: list[str]) -> int:
+    # The core needs no installed package: it runs in this very interpreter.
+    sys.path.insert(0, str(ROOT / "core"))
+    from havrin_core.command import main as core_main
+
+    return core_main(arguments)
+
+
+def _bench() -> int:
+    serve.set_up()
+    environment.ensure_python("check")
+    with Cluster("bench-db").running() as cluster:
+        env = environment.python_env(**cluster.environment(), HAVRIN_STATE=str(STATE / "bench-state"))
+        return os.spawnve(os.P_WAIT, str(PYTHON), [str(PYTHON), "-m", "bench"], env)
+
+
+def _schema() -> int:
+    environment.ensure_python("serve")
+    environment.ensure_node_modules()
+    env = environment.python_env(HAVRIN_STATE=str(STATE))
+    return os.spawnve(os.P_WAIT, str(PYTHON), [str(PYTHON), "-m", "django", "write_schemas"], env)

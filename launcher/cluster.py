@@ -1,0 +1,177 @@
+"""Havrin's own PostgreSQL cluster: made once, started, stopped; nobody else's is touched."""
+
+import contextlib
+import hashlib
+import os
+import secrets
+import shutil
+import signal
+import socket
+import subprocess
+import time
+from collections.abc import Iterator, Sequence
+from pathlib import Path
+
+from launcher.ground import ROOT, STATE, Refusal, run, say
+
+_SETTINGS = ("listen_addresses=127.0.0.1", "unix_socket_directories=", "timezone=UTC", "log_timezone=UTC")
+_FAST = ("fsync=off", "synchronous_commit=off", "full_page_writes=off")
+DATABASE, ROLE = "havrin", "havrin"
+
+
+class Cluster:
+    """One cluster in one folder. ``throwaway`` trades safety for speed: for tests alone."""
+
+    def __init__(self, name: str, *, throwaway: bool = False) -> None:
+        self.folder = _folder(name)
+        self.data = self.folder / "data"
+        self.throwaway = throwaway
+        self.port = 0
+        self._process: subprocess.Popen[bytes] | None = None
+
+    def environment(self) -> dict[str, str]:
+        """Return the variables that tell the server where its database is."""
+        return {
+            "HAVRIN_DB_PORT": str(self.port),
+            "HAVRIN_DB_NAME": DATABASE,
+            "HAVRIN_DB_USER": ROLE,
+            "HAVRIN_DB_PASSWORD": (self.folder / "password").read_text().strip(),
+        }
+
+    @contextlib.contextmanager
+    def running(self) -> Iterator["Cluster"]:
+        """Start the cluster, and stop it at the end whatever happens."""
+        self._ensure_made()
+        self._start()
+        try:
+            yield self
+        finally:
+            self._stop()
+
+    def _ensure_made(self) -> None:
+        if (self.folder / ".ready").exists():
+            return
+        if self.data.exists():
+            say("A half-made database folder is made anew (it never held data).")
+            shutil.rmtree(self.data)
+        self.folder.mkdir(parents=True, exist_ok=True)
+        _give_to_postgres(self.folder)
+        password = self.folder / "password"
+        password.write_text(secrets.token_urlsafe(24))
+        password.chmod(0o600)
+        _give_to_postgres(password)
+        command = [
+            _binary("initdb"),
+            "-D",
+            self.data,
+            "-U",
+            ROLE,
+            f"--pwfile={password}",
+            "-A",
+            "scram-sha-256",
+            "-E",
+            "UTF8",
+            "--locale=C.UTF-8",
+        ]
+        run(_as_postgres(command), "Making the database cluster", cwd="/")
+        self._start()
+        try:
+            env = {**os.environ, "PGPASSWORD": password.read_text()}
+            command = [_binary("createdb"), "-h", "127.0.0.1", "-p", str(self.port), "-U", ROLE, DATABASE]
+            run(command, "Creating the database", env=env)
+        finally:
+            self._stop()
+        (self.folder / ".ready").write_text("made whole\n")
+
+    def _start(self) -> None:
+        running = self._own_pid()
+        if running:  # left over from a start that was killed: taken over, and stopped at the end
+            self.port = int((self.data / "postmaster.pid").read_text().splitlines()[3])
+            return
+        (self.data / "postmaster.pid").unlink(missing_ok=True)
+        self.port = free_port()
+        settings = [*_SETTINGS, f"port={self.port}", *(_FAST if self.throwaway else ())]
+        command = [_binary("postgres"), "-D", self.data, *[part for s in settings for part in ("-c", s)]]
+        with (self.folder / "server.log").open("ab") as log:
+            self._process = subprocess.Popen(
+                _as_postgres(command), stdout=log, stderr=log, start_new_session=True, cwd="/"
+            )
+        self._await(self._process)
+
+    def _await(self, process: subprocess.Popen[bytes]) -> None:
+        deadline = time.monotonic() + 30
+        while time.monotonic() < deadline:
+            if process.poll() is not None:
+                tail = (self.folder / "server.log").read_text(errors="replace").strip().splitlines()[-3:]
+                raise Refusal("The database did not start: " + " | ".join(tail))
+            ready = [_binary("pg_isready"), "-q", "-h", "127.0.0.1", "-p", str(self.port)]
+            if subprocess.run([str(c) for c in ready]).returncode == 0:
+                return
+            time.sleep(0.05)
+        raise Refusal(f"The database did not answer within 30 s; its log is {self.folder / 'server.log'}.")
+
+    def _own_pid(self) -> int:
+        """Return the pid of a live server of this very folder, else 0: a pid file alone proves nothing."""
+        try:
+            pid = int((self.data / "postmaster.pid").read_text().splitlines()[0])
+            program, place = os.readlink(f"/proc/{pid}/exe"), os.readlink(f"/proc/{pid}/cwd")
+        except (OSError, ValueError, IndexError):
+            return 0
+        return pid if Path(program).name == "postgres" and Path(place) == self.data.resolve() else 0
+
+    def _stop(self) -> None:
+        pid = self._own_pid()
+        if pid:
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(pid, signal.SIGINT)  # fast shutdown
+        deadline = time.monotonic() + 20
+        while self._own_pid() and time.monotonic() < deadline:
+            time.sleep(0.05)
+        if self._process is not None:
+            self._process.wait(timeout=20)
+            self._process = None
+
+
+def free_port() -> int:
+    """Return a loopback port that nobody listens on now."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def _is_root() -> bool:
+    return os.geteuid() == 0
+
+
+def _folder(name: str) -> Path:
+    wanted = STATE / name
+    if not _is_root() or _postgres_may_enter(STATE):
+        return wanted
+    # PostgreSQL refuses to run as root, and its user cannot enter this project's parents.
+    key = hashlib.sha256(str(STATE.resolve()).encode()).hexdigest()[:12]
+    return Path("/var/lib") / f"havrin-{key}" / name
+
+
+def _postgres_may_enter(folder: Path) -> bool:
+    folder.mkdir(parents=True, exist_ok=True)
+    return subprocess.run(["runuser", "-u", "postgres", "--", "test", "-x", str(folder)], cwd="/").returncode == 0
+
+
+def _as_postgres(command: Sequence[str | Path]) -> list[str]:
+    prefix = ["runuser", "-u", "postgres", "--"] if _is_root() else []
+    return [*prefix, *map(str, command)]
+
+
+def _give_to_postgres(path: Path) -> None:
+    if _is_root():
+        shutil.chown(path, "postgres", "postgres")
+
+
+def _binary(name: str) -> Path:
+    found = sorted(Path("/usr/lib/postgresql").glob(f"*/bin/{name}"), key=lambda p: int(p.parts[4].split(".")[0]))
+    if found:
+        return found[-1]
+    on_path = shutil.which(name)
+    if on_path:
+        return Path(on_path)
+    raise Refusal(f"PostgreSQL's {name} was not found under /usr/lib/postgresql or on the path (project at {ROOT}).")

@@ -1,0 +1,128 @@
+"""``./havrin start``: everything up, address printed, everything down again on Ctrl-C."""
+
+import contextlib
+import ctypes
+import fcntl
+import os
+import signal
+import socket
+import subprocess
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from types import FrameType
+
+from launcher import debian, environment
+from launcher.cluster import Cluster, free_port
+from launcher.ground import PYTHON, ROOT, STATE, Refusal, run, say
+
+USUAL_PORT = 8640
+_PR_SET_PDEATHSIG = 1
+
+
+class _Stop(Exception):
+    """Ctrl-C or a request to end."""
+
+
+def start(*, fresh: bool = False, port: int | None = None) -> None:
+    """Set up what is missing, serve until stopped. Raises Refusal with one clear line."""
+    with _only_one():
+        for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+            signal.signal(number, _stop)
+        with contextlib.suppress(_Stop):
+            set_up()
+            with Cluster("db").running() as cluster:
+                _serve(cluster, fresh, port)
+        say("Stopped.")
+
+
+def set_up() -> None:
+    """Install and build what serving needs."""
+    debian.ensure(debian.SERVE)
+    debian.need_node()
+    environment.ensure_python("serve")
+    environment.ensure_page()
+
+
+def _stop(signum: int, frame: FrameType | None) -> None:
+    raise _Stop
+
+
+@contextlib.contextmanager
+def _only_one() -> Iterator[None]:
+    STATE.mkdir(parents=True, exist_ok=True)
+    with (STATE / "start.lock").open("a+") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)  # freed by the system when a start is killed
+        except OSError:
+            lock.seek(0)
+            raise Refusal(
+                f"Havrin is already running from this folder: {lock.read().strip() or 'still starting'}"
+            ) from None
+        lock.truncate(0)
+        yield
+
+
+def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
+    env = environment.python_env(**cluster.environment(), HAVRIN_STATE=str(STATE))
+    if fresh:
+        say("Rebuilding the sample world …")
+    run([PYTHON, "-m", "django", "prepare", *(["--fresh"] if fresh else [])], "Preparing the database", env=env)
+    number = _port(port)
+    address = f"http://127.0.0.1:{number}"
+    command = [str(PYTHON), "-m", "uvicorn", "havrin_server.asgi:application", "--host", "127.0.0.1", "--port", str(number),
+               "--log-level", "warning", "--timeout-graceful-shutdown", "3"]  # fmt: skip
+    process = subprocess.Popen(command, env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent)
+    try:
+        _await(process, address)
+        (STATE / "start.lock").write_text(address)
+        say(
+            f"\nHavrin serves {address}\nSign in as tove (technician), wenna (supervisor) or odo (office); password: valley-heat\nCtrl-C stops it."
+        )
+        if process.wait() != 0:
+            raise Refusal(f"The server ended by itself (exit {process.returncode}); its words are above.")
+    finally:
+        _end(process)
+
+
+def _die_with_parent() -> None:
+    ctypes.CDLL(None).prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
+
+
+def _port(wanted: int | None) -> int:
+    number = wanted or int(os.environ.get("HAVRIN_PORT", USUAL_PORT))
+    with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        try:
+            probe.bind(("127.0.0.1", number))
+            return number
+        except OSError:
+            if wanted:
+                raise Refusal(f"Port {number} is taken by another program: pick another with --port.") from None
+    other = free_port()
+    say(f"Port {number} is taken by another program; serving on {other} instead.")
+    return other
+
+
+def _await(process: subprocess.Popen[bytes], address: str) -> None:
+    deadline = time.monotonic() + 30
+    while time.monotonic() < deadline:
+        if process.poll() is not None:
+            raise Refusal("The server did not start; its words are above.")
+        try:
+            urllib.request.urlopen(f"{address}/api/health", timeout=2).close()
+            return
+        except (urllib.error.URLError, OSError):
+            time.sleep(0.1)
+    raise Refusal("The server did not answer within 30 s.")
+
+
+def _end(process: subprocess.Popen[bytes]) -> None:
+    if process.poll() is None:
+        process.terminate()
+        try:
+            process.wait(timeout=8)
+        except subprocess.TimeoutExpired:
+            process.kill()
+            process.wait()

@@ -1,0 +1,1 @@
+"""The server: stores tapes, checks rights, asks the core."""

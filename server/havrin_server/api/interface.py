@@ -1,0 +1,71 @@
+"""The interface's root: signing in is needed for everything but health and the sign-in itself."""
+
+from django.http import HttpRequest, HttpResponse
+from django.http.request import UnreadablePostError
+from django.utils import timezone
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, ValidationError
+from ninja.security import django_auth
+
+from havrin_core.errors import BadDocument, CoreError, NotUnderstood, OutOfDomain, UnknownName, WrongDimension
+from havrin_server.api import logs, papers, rounds, session, visits
+from havrin_server.errors import ServerError
+
+api = NinjaAPI(title="Havrin", version="1", auth=django_auth, docs_url=None, openapi_url=None, urls_namespace="havrin")
+api.add_router("/session", session.router)
+api.add_router("/round", rounds.router)
+api.add_router("/visits", visits.router)
+api.add_router("/logs", logs.router)
+api.add_router("", papers.router)
+
+# The one table from the core's errors to HTTP; the server's own carry their status.
+CORE_STATUS: dict[type[CoreError], int] = {
+    NotUnderstood: 422,
+    WrongDimension: 422,
+    OutOfDomain: 422,
+    UnknownName: 422,
+    BadDocument: 422,
+}
+
+
+def _problem(
+    request: HttpRequest, status: int, code: str, title: str, details: list[str] | None = None
+) -> HttpResponse:
+    body = {"type": f"/problems/{code}", "title": title, "status": status, "code": code, "details": details or []}
+    response = api.create_response(request, body, status=status)
+    response["Content-Type"] = "application/problem+json"
+    return response
+
+
+@api.exception_handler(ServerError)
+def _server_error(request: HttpRequest, error: ServerError) -> HttpResponse:
+    return _problem(request, error.status, error.code, error.message, error.details)
+
+
+@api.exception_handler(CoreError)
+def _core_error(request: HttpRequest, error: CoreError) -> HttpResponse:
+    return _problem(request, CORE_STATUS[type(error)], error.code, error.message)
+
+
+@api.exception_handler(AuthenticationError)
+def _not_signed_in(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+    return _problem(request, 401, "not_signed_in", "Sign in first.")
+
+
+@api.exception_handler(ValidationError)
+def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    details = [
+        f"{'.'.join(str(p) for p in e['loc'] if p not in ('body', 'payload'))}: {e['msg']}" for e in error.errors
+    ]
+    return _problem(request, 422, "invalid_request", "The request has fields that cannot be read.", details)
+
+
+@api.exception_handler(UnreadablePostError)
+def _cut_off(request: HttpRequest, error: UnreadablePostError) -> HttpResponse:
+    return _problem(request, 400, "upload_cut_off", "The upload broke off: send it again.")
+
+
+@api.get("/health", auth=None, response=dict[str, str])
+def health(request: HttpRequest) -> dict[str, str]:
+    """Tell that the server is alive."""
+    return {"status": "ok", "time": timezone.now().isoformat()}

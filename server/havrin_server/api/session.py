@@ -1,0 +1,53 @@
+"""Signing in and out, and what a person prefers."""
+
+from django.contrib.auth import authenticate, login, logout
+from django.http import HttpRequest
+from django.middleware.csrf import get_token
+from ninja import Router
+
+from havrin_server.api.schemas import Me, Preferences, SignIn
+from havrin_server.errors import NotAllowed
+from havrin_server.people.models import Person
+
+router = Router(tags=["session"])
+
+
+def me(person: Person) -> Me:
+    """Return the signed-in person for the page."""
+    firm = person.firm.name if person.firm else ""
+    return Me(
+        name=person.full_name, username=person.username, role=person.role, firm=firm, unit_system=person.unit_system
+    )
+
+
+@router.get("", response=Me)
+def who(request: HttpRequest) -> Me:
+    """Return who is signed in."""
+    get_token(request)
+    return me(request.user)
+
+
+@router.post("", response=Me, auth=None)
+def sign_in(request: HttpRequest, payload: SignIn) -> Me:
+    """Sign in with name and password."""
+    person = authenticate(request, username=payload.username, password=payload.password)
+    if person is None:
+        raise NotAllowed("Name and password do not belong together.", code="wrong_password")
+    login(request, person)
+    get_token(request)
+    return me(person)
+
+
+@router.delete("", response={204: None})
+def sign_out(request: HttpRequest) -> tuple[int, None]:
+    """Sign out."""
+    logout(request)
+    return 204, None
+
+
+@router.patch("", response=Me)
+def prefer(request: HttpRequest, payload: Preferences) -> Me:
+    """Choose the units that are shown."""
+    request.user.unit_system = payload.unit_system
+    request.user.save(update_fields=["unit_system"])
+    return me(request.user)

@@ -1,0 +1,146 @@
+"""A visit's page, and everything that is written on its tape."""
+
+import json
+
+from django.http import HttpRequest
+from django.utils import timezone
+from ninja import File, Form, Router, UploadedFile
+
+from havrin_core.judgement.shorthand.model import Line
+from havrin_core.judgement.shorthand.reader import read_line
+from havrin_server.api.present import visit_page
+from havrin_server.api.present_log import log_page
+from havrin_server.api.present_words import pickable_lines
+from havrin_server.api.schemas import (
+    CloseIn,
+    CorrectionIn,
+    LineIn,
+    LineProblem,
+    ReadBack,
+    ReadBackIn,
+    VisitPage,
+    Vocabulary,
+)
+from havrin_server.api.schemas_logs import LogPage
+from havrin_server.captures import services as captures
+from havrin_server.errors import NotWritable
+from havrin_server.journal import services
+from havrin_server.journal.queries import find_visit, situation
+from havrin_server.people.permissions import require
+
+router = Router(tags=["visits"])
+
+
+def _page(request: HttpRequest, visit_id: int) -> VisitPage:
+    return visit_page(find_visit(visit_id, request.user), request.user)
+
+
+@router.get("/{int:visit_id}", response=VisitPage)
+def page(request: HttpRequest, visit_id: int) -> VisitPage:
+    """Return everything that the page of a visit draws."""
+    require(request.user, "read")
+    return _page(request, visit_id)
+
+
+@router.get("/vocabulary", response=Vocabulary)
+def vocabulary(request: HttpRequest) -> Vocabulary:
+    """Return the lines that can be picked."""
+    require(request.user, "read")
+    return pickable_lines()
+
+
+@router.get("/{int:visit_id}/version", response=int)
+def version(request: HttpRequest, visit_id: int) -> int:
+    """Return how many entries the tape has, to learn cheaply whether somebody wrote."""
+    require(request.user, "read")
+    return find_visit(visit_id, request.user).version
+
+
+@router.post("/{int:visit_id}/read-back", response=ReadBack)
+def read_back(request: HttpRequest, visit_id: int, payload: ReadBackIn) -> ReadBack:
+    """Say what a line means, without writing it."""
+    require(request.user, "read")
+    visit = find_visit(visit_id, request.user)
+    return _read_back(read_line(payload.text, situation(visit, payload.stage, payload.phase, request.user.unit_system)))
+
+
+def _read_back(line: Line) -> ReadBack:
+    problems = [LineProblem(piece=p.piece, text=p.text, meanings=list(p.meanings)) for p in line.problems]
+    return ReadBack(
+        echo=list(line.echo),
+        problems=problems,
+        doubts=list(line.doubts),
+        writable=line.writable,
+        station=line.station,
+        phase=line.phase,
+        stage=line.stage,
+    )
+
+
+@router.post("/{int:visit_id}/lines", response=VisitPage)
+def write(request: HttpRequest, visit_id: int, payload: LineIn) -> VisitPage:
+    """Write a line on the tape; return the page as it stands then."""
+    command = services.WriteLine(
+        visit_id=visit_id,
+        line_id=payload.id,
+        text=payload.text,
+        stage=payload.stage,
+        phase=payload.phase,
+        at=payload.at,
+        instrument_id=payload.instrument,
+    )
+    services.write_line(command, actor=request.user, now=timezone.now())
+    return _page(request, visit_id)
+
+
+@router.post("/{int:visit_id}/corrections", response=VisitPage)
+def correct(request: HttpRequest, visit_id: int, payload: CorrectionIn) -> VisitPage:
+    """Write a correction beside an entry."""
+    command = services.CorrectEntry(
+        visit_id=visit_id, correction_id=payload.id, corrects=payload.corrects, text=payload.text, at=payload.at
+    )
+    services.correct_entry(command, actor=request.user, now=timezone.now())
+    return _page(request, visit_id)
+
+
+@router.post("/{int:visit_id}/close", response=VisitPage)
+def close(request: HttpRequest, visit_id: int, payload: CloseIn) -> VisitPage:
+    """Close the visit."""
+    command = services.CloseVisit(visit_id=visit_id, **payload.model_dump())
+    services.close_visit(command, actor=request.user, now=timezone.now())
+    return _page(request, visit_id)
+
+
+@router.post("/{int:visit_id}/bundle", response=VisitPage)
+def take_in_bundle(request: HttpRequest, visit_id: int, file: UploadedFile = File(...)) -> VisitPage:
+    """Merge a visit bundle's entries into this visit."""
+    try:
+        data = json.loads(file.read().decode("utf-8-sig"))
+    except (UnicodeDecodeError, json.JSONDecodeError) as error:
+        raise NotWritable("This file is no JSON: a visit bundle is.", code="bundle_not_json") from error
+    services.take_in_bundle(visit_id, data, actor=request.user, now=timezone.now())
+    return _page(request, visit_id)
+
+
+@router.post("/{int:visit_id}/logs", response=LogPage)
+def take_log(
+    request: HttpRequest, visit_id: int, file: UploadedFile = File(...), instrument: int | None = Form(None)
+) -> LogPage:
+    """Take in an analyzer's log."""
+    log, remembered = captures.take_log(
+        visit_id, file, instrument_id=instrument, actor=request.user, now=timezone.now()
+    )
+    return log_page(log, request.user.unit_system, remembered=remembered)
+
+
+@router.post("/{int:visit_id}/photos", response=VisitPage)
+def take_photo(
+    request: HttpRequest,
+    visit_id: int,
+    file: UploadedFile = File(...),
+    station: str = Form(""),
+    caption: str = Form(""),
+) -> VisitPage:
+    """Take in a photo."""
+    captures.take_photo(visit_id, file, station=station, caption=caption, actor=request.user, now=timezone.now())
+    return _page(request, visit_id)

@@ -1,0 +1,1 @@
+"""Logs of analyzers, and photos."""

@@ -1,0 +1,1 @@
+"""Visits and their tapes."""

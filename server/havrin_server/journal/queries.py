@@ -1,0 +1,127 @@
+"""Reading tapes: visits of a firm, their assessment, the situation in which a line is read."""
+
+from dataclasses import asdict
+from datetime import date
+
+from django.db.models import QuerySet
+
+from havrin_core.judgement.bundle import FORMAT, VERSION, body_from_dict, entry_to_dict
+from havrin_core.judgement.shorthand.model import Situation
+from havrin_core.judgement.standing.assess import assess
+from havrin_core.judgement.standing.facts import Facts
+from havrin_core.judgement.standing.model import Assessment, VisitTape
+from havrin_core.judgement.tape import Entry
+from havrin_core.quantities.uncertainty import Accuracy
+from havrin_server.errors import NotFound
+from havrin_server.journal.models import Visit
+from havrin_server.journal.zones import in_zone
+from havrin_server.people.models import Person
+from havrin_server.toolbox.models import Instrument
+
+
+def visits_of(person: Person) -> QuerySet[Visit]:
+    """Return the visits of the person's firm."""
+    related = ("unit__site", "technician", "closed_by")
+    return Visit.objects.filter(unit__site__firm_id=person.firm_id, unit__site__firm__isnull=False).select_related(
+        *related
+    )
+
+
+def find_visit(visit_id: int, person: Person) -> Visit:
+    """Return one visit. Raises NotFound, also for another firm's."""
+    visit = visits_of(person).filter(pk=visit_id).first()
+    if visit is None:
+        raise NotFound("There is no such visit in your firm.")
+    return visit
+
+
+_ENTRY_COLUMNS = (
+    "id",
+    "at",
+    "zone",
+    "phase",
+    "kind",
+    "data",
+    "group",
+    "instrument__name",
+    "author__first_name",
+    "author__last_name",
+)
+
+
+def tape_of(visit: Visit) -> tuple[Entry, ...]:
+    """Return the visit's entries as the core reads them, each at its writer's own time zone."""
+    # Plain rows: a tape is read on every line, and model instances would cost more than judging it.
+    rows = visit.entries.order_by("at", "id").values_list(*_ENTRY_COLUMNS)
+    return tuple(
+        Entry(
+            str(pk),
+            in_zone(at, zone),
+            f"{first} {last}".strip(),
+            phase,
+            body_from_dict(kind, data),
+            str(group),
+            name or "",
+        )
+        for pk, at, zone, phase, kind, data, group, name, first, last in rows
+    )
+
+
+def assess_visit(visit: Visit, system: str, tape: tuple[Entry, ...] | None = None) -> Assessment:
+    """Return the standing of the visit's unit by the visit's own rules."""
+    entries = tape_of(visit) if tape is None else tape
+    return assess(visit.unit.described(), visit.rules(), VisitTape(visit.reason, entries, accuracies_of(visit)), system)
+
+
+def accuracies_of(visit: Visit) -> dict[str, dict[str, Accuracy]]:
+    """Return the stated accuracies of the instruments that wrote on the visit's tape."""
+    used = Instrument.objects.filter(tapeentry__visit=visit).distinct()
+    return {instrument.name: instrument.accuracies() for instrument in used}
+
+
+def earlier_visits(visit: Visit, most: int = 6) -> QuerySet[Visit]:
+    """Return the unit's closed visits before this one, newest first."""
+    return (
+        Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=False)
+        .exclude(pk=visit.pk)
+        .select_related("unit__site", "technician")
+        .order_by("-day")[:most]
+    )
+
+
+def round_of(person: Person, day: date) -> QuerySet[Visit]:
+    """Return the firm's visits of ``day`` in the order to drive; a technician sees the own ones."""
+    visits = visits_of(person).filter(day=day)
+    if person.role == "technician":
+        visits = visits.filter(technician=person)
+    return visits.order_by("turn")
+
+
+def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situation:
+    """Return what is taken for granted when a line is typed on this visit."""
+    unit = visit.unit.described()
+    chosen = stage if stage in unit.stage_keys else unit.stage_keys[-1]
+    nodes = tuple((s.key, *s.between) for s in unit.stations() if s.between)
+    return Situation(unit.stage_keys, chosen, phase, system, nodes, _air_temps(visit, chosen))
+
+
+def bundle_of(visit: Visit, system: str) -> dict[str, object]:
+    """Return the visit as a bundle document."""
+    unit = visit.unit
+    return {
+        "format": FORMAT, "version": VERSION, "unit_system": system,
+        "unit": {"name": unit.name, "kind": unit.kind, "altitude_m": unit.site.altitude_m, "plate": unit.plate},
+        "house_rules": visit.house_rules,
+        "visit": {"reason": visit.reason, "day": visit.day.isoformat(), "entries": [entry_to_dict(e) for e in tape_of(visit)],
+            "instruments": {name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()},
+        },
+    }  # fmt: skip
+
+
+def _air_temps(visit: Visit, stage: str) -> tuple[float, float] | None:
+    rows = visit.entries.filter(kind__in=["reading", "correction"], data__isnull=False)
+    if not rows.filter(quantity__in=["return_air_temp_k", "supply_air_temp_k"]).exists():
+        return None
+    facts = Facts(tape_of(visit))
+    cold, hot = facts.newest("return_air_temp_k", None), facts.newest("supply_air_temp_k", stage)
+    return (cold.value, hot.value) if cold and hot else None

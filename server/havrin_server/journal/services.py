@@ -1,0 +1,256 @@
+"""Use cases on a tape: write a line, correct, take in a bundle, close. Each in one transaction."""
+
+import uuid
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass
+from datetime import datetime, timedelta
+from typing import Any
+
+from django.db import transaction
+
+from havrin_core.judgement.bundle import body_to_dict, read_bundle
+from havrin_core.judgement.shorthand.model import Line
+from havrin_core.judgement.shorthand.reader import read_line
+from havrin_core.judgement.standing.model import NOT_YET, Assessment
+from havrin_core.judgement.tape import KINDS, Body, Correction, Decision, Entry, Reading, Trace
+from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
+from havrin_server.journal.models import TapeEntry, Visit
+from havrin_server.journal.queries import assess_visit, situation, visits_of
+from havrin_server.people.models import Person
+from havrin_server.people.permissions import require
+from havrin_server.toolbox.models import Instrument
+
+_KIND_OF = {cls: kind for kind, cls in KINDS.items()}
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WriteLine:
+    """A line as typed. ``line_id`` is made by the page: sending it twice writes it once."""
+
+    visit_id: int
+    line_id: uuid.UUID
+    text: str
+    stage: str | None
+    phase: str
+    at: datetime
+    instrument_id: int | None = None
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CorrectEntry:
+    """What an entry should have said; ``text`` None strikes it."""
+
+    visit_id: int
+    correction_id: uuid.UUID
+    corrects: uuid.UUID
+    text: str | None
+    at: datetime
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CloseVisit:
+    """The end of a visit. ``seen_version`` is what the page showed."""
+
+    visit_id: int
+    seen_version: int
+    customer_words: str
+    signed_by: str
+    signature: list[list[list[float]]]
+
+
+@transaction.atomic
+def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Line:
+    """Append what the line says. Raises NotAllowed, NotFound, VisitClosed, NotWritable; then nothing is written."""
+    require(actor, "visit.write")
+    visit = _locked(command.visit_id, actor)
+    if visit.entries.filter(group=command.line_id).exists():
+        return _read(visit, command, actor)  # sent twice: written already
+    _must_be_open(visit)
+    line = _read(visit, command, actor)
+    if not line.writable:
+        reasons = [problem.text for problem in line.problems] or ["The line is empty."]
+        raise NotWritable(reasons[0], details=reasons)
+    bodies = [_signed(body, actor) for body in line.bodies]
+    instrument = Instrument.objects.filter(pk=command.instrument_id, firm=actor.firm).first()
+    append(
+        visit,
+        bodies,
+        group=command.line_id,
+        phase=line.phase,
+        at=command.at,
+        actor=actor,
+        now=now,
+        instrument=instrument,
+    )
+    return line
+
+
+@transaction.atomic
+def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> None:
+    """Append a correction beside the entry. Raises as ``write_line``; NotFound when the entry is not on this tape."""
+    require(actor, "visit.write")
+    visit = _locked(command.visit_id, actor)
+    if visit.entries.filter(group=command.correction_id).exists():
+        return
+    _must_be_open(visit)
+    target = visit.entries.filter(pk=command.corrects).first()
+    if target is None:
+        raise NotFound("That entry is not on this tape.")
+    replacement, phase = _replacement(visit, target, command.text, actor)
+    body = Correction(str(command.corrects), replacement, phase)
+    append(visit, [body], group=command.correction_id, phase=phase or target.phase, at=command.at, actor=actor, now=now)
+
+
+def append(
+    visit: Visit, bodies: Sequence[Body], *, group: uuid.UUID, phase: str, at: datetime, actor: Person, now: datetime,
+    instrument: Instrument | None = None,
+) -> None:  # fmt: skip
+    """Append ``bodies`` to a visit that the caller locked; entry ids follow from ``group``, so a second append is harmless.
+
+    A tablet whose clock runs ahead writes at the server's time: the tape holds no future.
+    """
+    moment = min(at, now)  # one microsecond apart, so that a line's entries keep the order they were typed in
+    rows = [
+        TapeEntry(
+            id=uuid.uuid5(group, str(index)), visit=visit, unit_id=visit.unit_id, group=group, kind=_KIND_OF[type(body)],
+            phase=phase, at=moment + timedelta(microseconds=index), zone=_zone(at), recorded_at=now, author=actor,
+            instrument=instrument if _reads(instrument, body) else None, data=body_to_dict(body), **_typed_columns(body),
+        )
+        for index, body in enumerate(bodies)
+    ]  # fmt: skip
+    TapeEntry.objects.bulk_create(rows, ignore_conflicts=True)
+    visit.version += len(rows)
+    visit.save(update_fields=["version"])
+
+
+@transaction.atomic
+def take_in_bundle(visit_id: int, data: Any, *, actor: Person, now: datetime) -> int:
+    """Merge a bundle's entries into a visit of the same unit; return how many were new.
+
+    Entries that are here already are left alone. Raises NotAllowed, NotFound, VisitClosed,
+    BadDocument (another format, newer version, unknown kind), NotWritable (another unit).
+    """
+    require(actor, "visit.write")
+    visit = _locked(visit_id, actor)
+    _must_be_open(visit)
+    bundle = read_bundle(data)
+    if bundle.unit.name != visit.unit.name or bundle.unit.kind.key != visit.unit.kind:
+        raise NotWritable(
+            f"The bundle is of “{bundle.unit.name}”, this visit is at “{visit.unit.name}”: nothing was taken in."
+        )
+    have = {str(pk) for pk in visit.entries.values_list("id", flat=True)}
+    new = [entry for entry in bundle.visit.entries if entry.id not in have]
+    TapeEntry.objects.bulk_create([_row(visit, entry, actor, now) for entry in new], ignore_conflicts=True)
+    visit.version += len(new)
+    visit.save(update_fields=["version"])
+    return len(new)
+
+
+@transaction.atomic
+def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessment:
+    """Close the visit at its standing. Raises NotAllowed, VisitClosed, VisitMoved, CannotClose; then nothing changes."""
+    require(actor, "visit.close")
+    visit = _locked(command.visit_id, actor)
+    _must_be_open(visit)
+    if visit.version != command.seen_version:
+        raise VisitMoved("Somebody wrote on this tape since you looked: read it once more, then close.")
+    found = assess_visit(visit, actor.unit_system)
+    obstacles = closing_obstacles(found, command.signed_by)
+    if obstacles:
+        raise CannotClose(obstacles[0], details=obstacles)
+    body = Decision("closed", f"{found.title}. Signed: {command.signed_by}", found.level)
+    append(visit, [body], group=uuid.uuid4(), phase="left", at=now, actor=actor, now=now)
+    visit.closed_at, visit.closed_by, visit.closed_level = now, actor, found.level
+    visit.customer_words, visit.signed_by, visit.signature = (
+        command.customer_words,
+        command.signed_by,
+        command.signature,
+    )
+    visit.save()
+    return found
+
+
+def closing_obstacles(found: Assessment, signed_by: str) -> list[str]:
+    """Return what holds the visit open, in words; empty when it may close."""
+    obstacles = [f"A jumper is still in ({jumper.device.replace('_', ' ')}): take it out." for jumper in found.jumpers]
+    obstacles += [f"Put back: {thing}. Then write “putback”." for thing in found.put_backs]
+    if found.level >= NOT_YET and not found.shut_down:
+        obstacles.append(
+            "It may not be left running: show what is missing and cure what is wrong, or shut it down, "
+            "tag it, tell the responsible person and write “shut down …”."
+        )
+    if not signed_by.strip():
+        obstacles.append("Your name is missing: sign.")
+    return obstacles
+
+
+def _locked(visit_id: int, actor: Person) -> Visit:
+    visit = visits_of(actor).select_for_update(of=("self",)).filter(pk=visit_id).first()
+    if visit is None:
+        raise NotFound("There is no such visit in your firm.")
+    return visit
+
+
+def _must_be_open(visit: Visit) -> None:
+    if visit.closed_at is not None:
+        raise VisitClosed("This visit is closed; its tape takes no more entries.")
+
+
+def _read(visit: Visit, command: WriteLine, actor: Person) -> Line:
+    return read_line(command.text, situation(visit, command.stage, command.phase, actor.unit_system))
+
+
+def _signed(body: Body, actor: Person) -> Body:
+    if isinstance(body, Decision) and body.decision == "override":
+        require(actor, "standing.override")
+        return Decision(body.decision, body.text, body.level, by_supervisor=True)
+    if isinstance(body, Correction) and body.replacement is not None:
+        _signed(body.replacement, actor)  # an override by way of a correction needs the same right
+    return body
+
+
+def _replacement(visit: Visit, target: TapeEntry, text: str | None, actor: Person) -> tuple[Any, str | None]:
+    if text is None:
+        return None, None
+    if target.kind == "correction":
+        raise NotWritable("A correction can be struck, and the entry itself corrected again.")
+    line = read_line(text, situation(visit, target.stage, target.phase, actor.unit_system))
+    if not line.writable or len(line.bodies) != 1:
+        reasons = [p.text for p in line.problems] or ["A correction says one thing: one reading, one deed."]
+        raise NotWritable(reasons[0], details=reasons)
+    return _signed(line.bodies[0], actor), line.phase
+
+
+def _typed_columns(body: Body) -> dict[str, Any]:
+    if isinstance(body, Reading):
+        return {"quantity": body.quantity, "value_si": body.value, "stage": body.stage}
+    return {"stage": body.stage} if isinstance(body, Trace) else {}
+
+
+def _row(visit: Visit, entry: Entry, actor: Person, now: datetime) -> TapeEntry:
+    try:
+        key = uuid.UUID(entry.id)
+        group = uuid.UUID(entry.group) if entry.group else key
+    except ValueError:
+        raise NotWritable(f"The bundle's entry id “{entry.id}” is no UUID: nothing was taken in.") from None
+    return TapeEntry(
+        id=key, visit=visit, unit_id=visit.unit_id, group=group, kind=entry.kind, phase=entry.phase, at=min(entry.at, now),
+        zone=_zone(entry.at), recorded_at=now, author=actor, data=body_to_dict(_signed(entry.body, actor)), **_typed_columns(entry.body),
+    )  # fmt: skip
+
+
+def _reads(instrument: Instrument | None, body: Body) -> bool:
+    # The analyzer that is chosen on the page did not read the manifold.
+    if instrument is None or isinstance(body, Trace):
+        return instrument is not None
+    return isinstance(body, Reading) and body.quantity in instrument.accuracy
+
+
+def _zone(at: datetime) -> str:
+    return at.isoformat()[-6:] if at.utcoffset() is not None else "+00:00"
+
+
+def open_visit_rules(actor: Person) -> dict[str, Any]:
+    """Return the firm's rules as they are copied onto a visit that begins now."""
+    assert actor.firm is not None
+    return asdict(actor.firm.rules())

@@ -1,0 +1,1 @@
+"""Firm and persons with their roles."""

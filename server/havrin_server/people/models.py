@@ -1,0 +1,40 @@
+"""Firm and person."""
+
+from typing import Any
+
+from django.contrib.auth.models import AbstractUser
+from django.db import models
+
+from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
+
+
+class Firm(models.Model):
+    """A heating firm with its house rules."""
+
+    name = models.CharField(max_length=120)
+    house_rules: Any = models.JSONField(default=dict)
+
+    def rules(self) -> HouseRules:
+        """Return the firm's house rules as the core takes them."""
+        return house_rules_from_dict(self.house_rules)
+
+
+class Role(models.TextChoices):
+    """What a person is in the firm."""
+
+    TECHNICIAN = "technician"
+    SUPERVISOR = "supervisor"
+    OFFICE = "office"
+
+
+class Person(AbstractUser):
+    """Somebody who signs in. No firm, no rights."""
+
+    firm = models.ForeignKey(Firm, on_delete=models.PROTECT, null=True)
+    role = models.CharField(max_length=12, choices=Role.choices, default=Role.TECHNICIAN)
+    unit_system = models.CharField(max_length=6, choices=[("us", "US"), ("metric", "metric")], default="us")
+
+    @property
+    def full_name(self) -> str:
+        """The name that stands on tapes and reports."""
+        return self.get_full_name() or self.username

@@ -1,0 +1,1 @@
+"""Paper and files that leave the house."""

@@ -1,0 +1,37 @@
+"""A visit's readings as CSV: canonical value beside what was typed."""
+
+import csv
+import io
+
+from havrin_core.judgement.tape import Reading, Trace, effective
+from havrin_server.journal.models import Visit
+from havrin_server.journal.queries import tape_of
+
+COLUMNS = ("at", "author", "phase", "stage", "quantity", "value_si", "typed", "typed_unit", "instrument", "entry_id")
+
+
+def readings_csv(visit: Visit) -> str:
+    """Return the readings after corrections, one row each; a log's means count as readings."""
+    target = io.StringIO()
+    writer = csv.writer(target, lineterminator="\n")
+    writer.writerow(COLUMNS)
+    for entry in effective(tape_of(visit)):
+        body = entry.body
+        lead = (entry.at.isoformat(), entry.author, entry.phase)
+        if isinstance(body, Reading):
+            writer.writerow(
+                [
+                    *lead,
+                    body.stage or "",
+                    body.quantity,
+                    f"{body.value:.9g}",
+                    f"{body.typed:g}",
+                    body.unit,
+                    entry.instrument,
+                    entry.id,
+                ]
+            )
+        elif isinstance(body, Trace):
+            for quantity, mean, _ in body.means:
+                writer.writerow([*lead, body.stage or "", quantity, f"{mean:.9g}", "", "", entry.instrument, entry.id])
+    return target.getvalue()

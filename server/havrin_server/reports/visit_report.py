@@ -1,0 +1,182 @@
+"""The visit's report as PDF: plain language on the first page, the technical record after it."""
+
+import base64
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from django.template.loader import render_to_string
+
+from havrin_core.judgement.describe import describe
+from havrin_core.judgement.limits import SOURCES, input_at_altitude_w
+from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, SHUT_DOWN, TITLES, Assessment, ReadingView
+from havrin_core.judgement.standing.readings import limit_text
+from havrin_core.judgement.tape import Decision, Entry, Trace, effective, struck
+from havrin_core.machine.measurands import measurand
+from havrin_core.machine.unit import STAGE_LABELS
+from havrin_core.quantities.display import sentence
+from havrin_server.captures.models import FlueLog
+from havrin_server.captures.services import series_of
+from havrin_server.journal.models import Visit
+from havrin_server.journal.queries import assess_visit, tape_of
+from havrin_server.people.models import Person
+from havrin_server.reports.trace_drawing import trace_svg
+
+_FOLDER = Path(__file__).parent
+_VERDICTS = {"in": "within", "near": "near the limit", "out": "OUT", "": "no limit known"}
+_PLAIN = {
+    1: "Everything that this visit has to show was shown and lies within its limits. The unit runs.",
+    2: "The unit works safely now. Something is worn, near its limit or against good practice: please read what follows.",
+    3: "The unit may not be left running on what is known at this point.",
+    4: "The unit is not safe. It was, or has to be, shut down and tagged, and may not be started before the cause is cured.",
+}
+_CAUTIONS = (
+    "If you smell gas: touch no switch and no phone, leave, and call from outside.",
+    "If a CO alarm sounds or people feel ill: everybody out, and call from outside.",
+)
+_SAID = {
+    "advise": "We advise",
+    "refused": "Advice refused",
+    "cause": "Cause found",
+    "told": "Told",
+    "shut_down": "Shut down",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Row:
+    """One reading in the record."""
+
+    name: str
+    found: str
+    left: str
+    limit: str
+    source: str
+    verdict: str
+
+
+def report_pdf(visit: Visit, person: Person) -> bytes:
+    """Return the report of ``visit`` in the person's units."""
+    from weasyprint import HTML  # takes 1.5 s to import: only where a report is made
+
+    html = render_to_string("reports/visit.html", report_context(visit, person))
+    pdf: bytes = HTML(string=html, base_url=str(_FOLDER)).write_pdf()
+    return pdf
+
+
+def report_context(visit: Visit, person: Person) -> dict[str, Any]:
+    """Return what the report's template shows."""
+    system, tape = person.unit_system, tape_of(visit)
+    found = assess_visit(visit, system, tape)
+    level = visit.closed_level or found.level
+    return {
+        "visit": visit, "unit": visit.unit, "site": visit.unit.site, "reason": REASONS_FOR_VISIT[visit.reason],
+        "firm": visit.unit.site.firm.name, "level": level, "title": TITLES[level] if visit.closed_at else found.title,
+        "plain": _PLAIN[level], "found": found, "open": visit.closed_at is None, "cautions": _CAUTIONS,
+        "done": _done(tape, system), "said": _said(tape), "rows": _rows(found, system), "flue": _flue_rows(found, system),
+        "plate": _plate(visit, system), "tape": _tape_rows(tape, system), "traces": _traces(visit, tape, system),
+        "photos": [_data_uri(p.file.read()) for p in visit.photos.order_by("taken_at")[:6]], "urgent": level == SHUT_DOWN,
+        "strokes": _strokes(visit.signature),
+    }  # fmt: skip
+
+
+def _done(tape: tuple[Entry, ...], system: str) -> list[str]:
+    kinds = ("action", "look")
+    return [
+        f"{d.text} {d.value}".strip() for e in effective(tape) if e.kind in kinds for d in [describe(e.body, system)]
+    ]
+
+
+def _said(tape: tuple[Entry, ...]) -> list[tuple[str, str]]:
+    bodies = [e.body for e in effective(tape)]
+    return [(_SAID[b.decision], b.text) for b in bodies if isinstance(b, Decision) and b.decision in _SAID]
+
+
+def _rows(found: Assessment, system: str) -> list[Row]:
+    views = {
+        (v.quantity, v.stage): v
+        for station in found.stations
+        for v in station.readings
+        if v.quantity != "volts_across_v" and station.key != "flue"
+    }
+    return [_row(view, system) for view in views.values()]
+
+
+def _row(view: ReadingView, system: str) -> Row:
+    what = measurand(view.quantity)
+    stage = STAGE_LABELS[view.stage] if view.stage else ""
+    value = sentence(view.value, what.dimension, system)
+    earlier = sentence(view.found, what.dimension, system) if view.found is not None else ""
+    found, left = (value, "") if view.phase == "found" and not earlier else (earlier, value)
+    limited = view.band is not None and (view.band.low is not None or view.band.high is not None)
+    limit = limit_text(view.quantity, view.band, view.value, system) if view.band and limited else ""
+    source = SOURCES[view.band.source] if view.band and limited else ""
+    return Row(
+        f"{what.name}, {stage} fire" if stage else what.name, found, left, limit, source, _VERDICTS[view.verdict]
+    )
+
+
+def _flue_rows(found: Assessment, system: str) -> list[dict[str, str]]:
+    rows = []
+    for view in found.flue:
+        if view.result is None:
+            continue
+        values, widths, sample = view.result.values, view.result.half_widths, view.result.sample
+        rows.append({
+            "stage": f"{STAGE_LABELS[view.stage]} fire" if STAGE_LABELS[view.stage] else "Flue",
+            "o2": f"{sample.o2_dry_pct:.1f} %", "co": f"{sample.co_ppm_dry:.0f} ppm",
+            "t": sentence(sample.flue_temp_k, "temperature", system) if sample.flue_temp_k is not None else "not read",
+            "air_free": f"{values['co_air_free_ppm']:.0f} ± {widths['co_air_free_ppm']:.0f} ppm",
+            "excess": f"{values['excess_air_pct']:.0f} ± {widths['excess_air_pct']:.0f} %",
+            "gross": f"{values['efficiency_gross_pct']:.1f} ± {widths['efficiency_gross_pct']:.1f} %" if "efficiency_gross_pct" in values else "not computed",
+            "dew": sentence(values["dew_point_k"], "temperature", system) if "dew_point_k" in values else "",
+        })  # fmt: skip
+    return rows
+
+
+def _plate(visit: Visit, system: str) -> list[tuple[str, str]]:
+    unit, rules = visit.unit.described(), visit.rules()
+    rows = [
+        ("Kind", unit.kind.name),
+        ("Fuel", unit.fuel.label),
+        ("Altitude", sentence(unit.altitude_m, "length", system)),
+    ]
+    for stage in unit.plate.stages:
+        label = f", {STAGE_LABELS[stage.key]} fire" if STAGE_LABELS[stage.key] else ""
+        if stage.input_w:
+            here = input_at_altitude_w(unit, rules, stage.key) or stage.input_w
+            rows.append(
+                (
+                    f"Input{label}",
+                    f"{sentence(stage.input_w, 'power', system)} at sea level, {sentence(here, 'power', system)} here",
+                )
+            )
+        if stage.manifold_pa:
+            rows.append((f"Manifold{label}", sentence(stage.manifold_pa, "pressure", system)))
+    return rows
+
+
+def _tape_rows(tape: tuple[Entry, ...], system: str) -> list[dict[str, Any]]:
+    corrected = struck(tape)
+    return [
+        {"at": f"{e.at:%H:%M}", "author": e.author, "phase": e.phase, "said": describe(e.body, system), "struck": e.id in corrected}
+        for e in tape
+    ]  # fmt: skip
+
+
+def _traces(visit: Visit, tape: tuple[Entry, ...], system: str) -> list[dict[str, str]]:
+    used = [e.body.capture for e in effective(tape) if isinstance(e.body, Trace)]
+    drawings = []
+    for log in FlueLog.objects.filter(visit=visit, pk__in=used):
+        series = series_of(log)
+        if series is not None:
+            drawings.append({"name": log.name, "svg": _data_uri(trace_svg(series, system).encode(), "image/svg+xml")})
+    return drawings
+
+
+def _strokes(signature: list[list[list[float]]]) -> list[str]:
+    return [" ".join(f"{x * 100:.1f},{y * 30:.1f}" for x, y in stroke) for stroke in signature]
+
+
+def _data_uri(content: bytes, kind: str = "image/jpeg") -> str:
+    return f"data:{kind};base64,{base64.b64encode(content).decode()}"

@@ -1,0 +1,86 @@
+"""Settings; everything that differs between places comes from HAVRIN_* variables."""
+
+import os
+import secrets
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+STATE = Path(os.environ.get("HAVRIN_STATE", ROOT / ".havrin"))
+
+
+def _secret_key() -> str:
+    """Return the key of this installation: from the environment, else made once and kept."""
+    if "HAVRIN_SECRET_KEY" in os.environ:
+        return os.environ["HAVRIN_SECRET_KEY"]
+    file = STATE / "secret-key"
+    if not file.exists():
+        STATE.mkdir(parents=True, exist_ok=True)
+        file.touch(mode=0o600)
+        file.write_text(secrets.token_urlsafe(50))
+    return file.read_text()
+
+
+SECRET_KEY = _secret_key()
+DEBUG = False
+ALLOWED_HOSTS = os.environ.get("HAVRIN_HOSTS", "127.0.0.1,localhost").split(",")
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "ninja",
+    "havrin_server.people",
+    "havrin_server.sites",
+    "havrin_server.toolbox",
+    "havrin_server.journal",
+    "havrin_server.captures",
+    "havrin_server.reports",
+    "havrin_server.operations",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "havrin_server.page.ContentPolicy",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "havrin_server.urls"
+ASGI_APPLICATION = "havrin_server.asgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.postgresql",
+        "HOST": os.environ.get("HAVRIN_DB_HOST", "127.0.0.1"),
+        "PORT": os.environ.get("HAVRIN_DB_PORT", "5432"),
+        "NAME": os.environ.get("HAVRIN_DB_NAME", "havrin"),
+        "USER": os.environ.get("HAVRIN_DB_USER", "havrin"),
+        "PASSWORD": os.environ.get("HAVRIN_DB_PASSWORD", ""),
+        "OPTIONS": {"pool": {"min_size": 1, "max_size": 10, "timeout": 10}},
+    }
+}
+AUTH_USER_MODEL = "people.Person"
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en"
+STATIC_URL = "/django-static/"
+WHITENOISE_ROOT = ROOT / "web" / "dist"
+WHITENOISE_INDEX_FILE = True
+WHITENOISE_MAX_AGE = 0
+WHITENOISE_IMMUTABLE_FILE_TEST = r"/assets/.+-[\w-]{8}\.\w+$"
+MEDIA_ROOT = STATE / "media"
+FILE_UPLOAD_MAX_MEMORY_SIZE = 1024 * 1024  # larger uploads go to disk as they arrive
+DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 1024 * 1024
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = os.environ.get("HAVRIN_HTTPS") == "1"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+X_FRAME_OPTIONS = "DENY"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

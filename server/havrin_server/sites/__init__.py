@@ -1,0 +1,1 @@
+"""Sites and the units that stand there."""

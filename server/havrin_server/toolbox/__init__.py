@@ -1,0 +1,1 @@
+"""Instruments and what they promise."""

@@ -1,0 +1,109 @@
+"""The real server on the real database, and headless Chromium in front of it."""
+
+import os
+import signal
+import subprocess
+import sys
+import time
+import urllib.request
+
+import pytest
+from playwright.sync_api import sync_playwright
+
+from launcher.cluster import free_port
+from launcher.ground import ROOT
+
+ARGUMENTS = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+    "--disable-sync", "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost", "--proxy-server=direct://",
+]  # fmt: skip
+
+
+class Server:
+    """Uvicorn as ``./havrin start`` runs it; can be killed and started again."""
+
+    def __init__(self):
+        self.port = free_port()
+        self.url = f"http://127.0.0.1:{self.port}"
+
+    def start(self):
+        command = [
+            sys.executable,
+            "-m",
+            "uvicorn",
+            "havrin_server.asgi:application",
+            "--port",
+            str(self.port),
+            "--log-level",
+            "warning",
+        ]
+        self.process = subprocess.Popen(command, env=os.environ, cwd=ROOT)
+        for _ in range(200):
+            try:
+                urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
+                return
+            except OSError:
+                time.sleep(0.1)
+        raise AssertionError("the server did not start")
+
+    def kill(self):
+        self.process.send_signal(signal.SIGKILL)
+        self.process.wait()
+
+
+@pytest.fixture(scope="session")
+def server():
+    subprocess.run([sys.executable, "-m", "django", "prepare", "--fresh"], env=os.environ, cwd=ROOT, check=True)
+    served = Server()
+    served.start()
+    yield served
+    served.kill()
+
+
+@pytest.fixture(scope="session")
+def chromium():
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def sign_in(server, chromium):
+    """Return a function that gives a page, signed in, at the round."""
+    contexts = []
+
+    def open_page(username="tove", width=1280, height=800):
+        context = chromium.new_context(
+            viewport={"width": width, "height": height},
+            reduced_motion="reduce",
+            has_touch=width < 800,
+            accept_downloads=True,
+        )
+        context.set_default_timeout(8000)
+        contexts.append(context)
+        page = context.new_page()
+        page.goto(server.url)
+        page.fill("input[name=username]", username)
+        page.fill("input[name=password]", "valley-heat")
+        page.keyboard.press("Enter")
+        page.wait_for_selector(".stop")
+        return page
+
+    yield open_page
+    for context in contexts:
+        context.close()
+
+
+def open_visit(page, unit):
+    page.click(f".stop:has-text('{unit}')")
+    page.wait_for_selector("[data-station]")
+
+
+def write(page, text):
+    """Type a line and Enter, as a technician does, and wait until the server has it."""
+    before = page.locator(".entry").count()
+    page.fill("input[name=line]", text)
+    page.wait_for_function("() => document.querySelector('[data-test=echo]').textContent.length > 0")
+    page.keyboard.press("Enter")
+    page.wait_for_function(f"() => document.querySelectorAll('.entry').length > {before}")

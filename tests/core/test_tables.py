@@ -1,0 +1,132 @@
+"""The tables hang together: kinds, stations, words, deeds, findings, proofs."""
+
+from collections import Counter
+
+import pytest
+
+from havrin_core.errors import BadDocument, OutOfDomain, UnknownName
+from havrin_core.judgement.actions import DEEDS, deed, is_deed
+from havrin_core.judgement.findings import FINDINGS, finding, is_finding, unseen_share
+from havrin_core.judgement.house_rules import SCHOOLS, HouseRules, house_rules_from_dict
+from havrin_core.judgement.shorthand.words import VERBS, measurand_words
+from havrin_core.judgement.standing.advice import starter_for
+from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, Missing
+from havrin_core.judgement.standing.proofs import PROOFS
+from havrin_core.machine.kind_files import build_unit, kind_names, plate_from_dict
+from havrin_core.machine.measurands import MEASURANDS, measurand
+from havrin_core.machine.unit import Plate, Stage
+
+ONE = Plate("NG_H", (Stage("only"),))
+TWO = Plate("NG_H", (Stage("low"), Stage("high")))
+UNITS = [build_unit("U", kind, plate, 0) for kind in kind_names() for plate in (ONE, TWO)]
+
+
+@pytest.mark.parametrize("unit", UNITS, ids=lambda u: f"{u.kind.key}-{len(u.stage_keys)}")
+def test_a_kind_hangs_together(unit):
+    keys = [station.key for station in unit.stations()]
+    assert len(keys) == len(set(keys))
+    assert {station.quantity for station in unit.stations() if station.quantity} <= {m.key for m in MEASURANDS}
+    for device, feels in unit.kind.ties:
+        assert device in keys
+        assert feels in keys
+    assert set(unit.kind.safety_devices) <= set(keys)
+    for names in unit.kind.must_show.values():
+        assert set(names) <= set(PROOFS)
+    assert set(unit.kind.must_show) == {"every", *REASONS_FOR_VISIT}
+
+
+@pytest.mark.parametrize("unit", UNITS, ids=lambda u: f"{u.kind.key}-{len(u.stage_keys)}")
+def test_two_stages_have_a_manifold_each(unit):
+    manifolds = [s.key for s in unit.stations() if s.quantity == "manifold_pa"]
+    assert manifolds == (["manifold"] if len(unit.stage_keys) == 1 else ["manifold_low", "manifold_high"])
+
+
+@pytest.mark.parametrize("item", DEEDS, ids=lambda d: d.key)
+def test_a_deed_demands_known_proofs_at_a_known_station(item):
+    assert set(item.demands) <= set(PROOFS)
+    stations = {s.key for unit in UNITS for s in unit.stations()} | {"room"}
+    assert item.station in stations
+    assert is_deed(item.key)
+    assert deed(item.key) is item
+
+
+@pytest.mark.parametrize("item", FINDINGS, ids=lambda f: f.key)
+def test_a_finding_can_be_lifted_by_something_known(item):
+    assert item.station in {s.key for unit in UNITS for s in unit.stations()} | {"room"}
+    assert item.level in (0, 2, 3, 4)
+    assert bool(item.lifts) == bool(item.level)
+    assert all(is_deed(key) for key in item.repaired_by)
+    assert all(is_finding(key) for key in item.clears)
+    assert finding(item.key) is item
+
+
+@pytest.mark.parametrize(
+    "words",
+    [
+        [w for m in MEASURANDS for w in m.words],
+        [w for f in FINDINGS for w in f.words],
+        [w for d in DEEDS for w in d.words],
+    ],
+)
+def test_no_word_means_two_things(words):
+    assert [word for word, count in Counter(words).items() if count > 1] == []
+
+
+def test_verbs_and_quantities_do_not_collide():
+    assert set(VERBS) & set(measurand_words()) == set()
+
+
+@pytest.mark.parametrize("what", MEASURANDS, ids=lambda m: m.key)
+def test_a_quantity_has_a_range_and_a_word(what):
+    assert what.least < what.most
+    assert what.words
+    assert measurand(what.key) is what
+
+
+@pytest.mark.parametrize("name", PROOFS)
+def test_every_proof_says_how(name):
+    item = Missing(name, "x", "room", PROOFS[name].how, 1)
+    assert "“" in item.how
+    assert starter_for(item)
+
+
+@pytest.mark.parametrize(
+    ("call", "error", "code"),
+    [
+        (lambda: build_unit("U", "steam_engine", ONE, 0), UnknownName, "kind_unknown"),
+        (lambda: build_unit("U", "furnace_80", ONE, 12_000), OutOfDomain, "altitude_range"),
+        (lambda: build_unit("U", "furnace_80", Plate("coal", (Stage("only"),)), 0), BadDocument, "plate_fuel"),
+        (lambda: build_unit("U", "furnace_80", Plate("NG_H", (Stage("high"),)), 0), BadDocument, "plate_stages"),
+        (
+            lambda: build_unit("U", "furnace_80", Plate("NG_H", (Stage("only"),), 300, 200), 0),
+            BadDocument,
+            "plate_order",
+        ),
+        (lambda: plate_from_dict({"fuel": "NG_H"}), BadDocument, "plate_form"),
+        (lambda: plate_from_dict({"fuel": "NG_H", "stages": [{"size": 3}]}), BadDocument, "plate_form"),
+        (lambda: plate_from_dict({"smell": 1}), BadDocument, "plate_field"),
+        (lambda: measurand("colour"), UnknownName, "quantity_unknown"),
+        (lambda: house_rules_from_dict({"colour": 1}), BadDocument, "rule_unknown"),
+        (lambda: house_rules_from_dict({"manual_reset": "never"}), BadDocument, "rule_choice"),
+    ],
+)
+def test_what_is_not_there_is_named(call, error, code):
+    with pytest.raises(error) as caught:
+        call()
+    assert caught.value.code == code
+    assert caught.value.message
+
+
+def test_each_school_says_its_reason_and_the_default_is_one():
+    rules = HouseRules()
+    for question, choices in SCHOOLS.items():
+        assert getattr(rules, question) in choices
+        assert all(reason.endswith(".") for reason in choices.values())
+
+
+@pytest.mark.parametrize(
+    ("place", "unseen"),
+    [("4/5", (1, 5)), ("3 of 4", (1, 4)), ("5/5", None), ("", None), ("cell 3", None), ("6/5", None)],
+)
+def test_coverage_is_read_from_words(place, unseen):
+    assert unseen_share(place) == unseen

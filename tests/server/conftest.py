@@ -1,0 +1,73 @@
+"""The sample world in a real database, and people signed in to it."""
+
+import json
+import uuid
+
+import pytest
+from django.test import Client, override_settings
+from django.utils import timezone
+
+from demo.play import play_sample_world
+from havrin_server.journal.models import Visit
+
+NOW = "2026-01-14T10:00:00+01:00"
+
+
+QUICK_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]  # quick to make, for tests alone
+
+
+@pytest.fixture(scope="session")
+def django_db_setup(django_db_setup, django_db_blocker):
+    """Play the sample world in once; every test's own writes are rolled back."""
+    with django_db_blocker.unblock(), override_settings(PASSWORD_HASHERS=QUICK_HASHERS):
+        play_sample_world(timezone.now())
+
+
+@pytest.fixture
+def world(db, settings, tmp_path):
+    settings.MEDIA_ROOT = tmp_path
+    settings.PASSWORD_HASHERS = QUICK_HASHERS
+
+
+class Caller:
+    """A signed-in person's calls."""
+
+    def __init__(self, username):
+        self.http = Client(enforce_csrf_checks=False)
+        answer = self.post("session", username=username, password="valley-heat")
+        assert answer.status_code == 200, answer.content
+
+    def get(self, path):
+        return self.http.get(f"/api/{path}")
+
+    def post(self, path, **body):
+        return self.http.post(f"/api/{path}", json.dumps(body), content_type="application/json")
+
+    def upload(self, path, file, **fields):
+        return self.http.post(f"/api/{path}", {"file": file, **fields})
+
+    def line(self, visit, text, *, phase="found", line_id=None, at=NOW, stage=None):
+        return self.post(
+            f"visits/{visit}/lines", id=str(line_id or uuid.uuid4()), text=text, phase=phase, at=at, stage=stage
+        )
+
+
+@pytest.fixture
+def tove(world):
+    return Caller("tove")
+
+
+@pytest.fixture
+def wenna(world):
+    return Caller("wenna")
+
+
+@pytest.fixture
+def odo(world):
+    return Caller("odo")
+
+
+@pytest.fixture
+def visit(world):
+    """Today's maintenance of F-1, not begun."""
+    return Visit.objects.get(unit__label="F-1", closed_at=None).pk

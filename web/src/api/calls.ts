@@ -1,0 +1,44 @@
+import { call, http, upload, type Schemas } from './client'
+
+/** The query keys of the whole page. */
+export const keys = {
+  me: ['me'] as const,
+  round: ['round'] as const,
+  visit: (id: number) => ['visit', id] as const,
+  log: (id: string) => ['log', id] as const,
+  words: ['words'] as const,
+}
+
+const visitPath = (visit_id: number) => ({ params: { path: { visit_id } } })
+const logPath = (log_id: string) => ({ params: { path: { log_id } } })
+
+export const getMe = () => call<Schemas['Me']>(http.GET('/api/session'))
+export const signIn = (body: Schemas['SignIn']) => call<Schemas['Me']>(http.POST('/api/session', { body }))
+export const signOut = () => call<unknown>(http.DELETE('/api/session'))
+export const prefer = (body: Schemas['Preferences']) => call<Schemas['Me']>(http.PATCH('/api/session', { body }))
+export const getRound = () => call<Schemas['Round']>(http.GET('/api/round'))
+export const getWords = () => call<Schemas['Vocabulary']>(http.GET('/api/visits/vocabulary'))
+export const getVisit = (id: number) => call<Schemas['VisitPage']>(http.GET('/api/visits/{visit_id}', visitPath(id)))
+export const getVersion = (id: number) => call<number>(http.GET('/api/visits/{visit_id}/version', visitPath(id)))
+export const readBack = (id: number, body: Schemas['ReadBackIn'], signal?: AbortSignal) =>
+  call<Schemas['ReadBack']>(http.POST('/api/visits/{visit_id}/read-back', { ...visitPath(id), body, signal }))
+export const writeLine = (id: number, body: Schemas['LineIn']) =>
+  call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/lines', { ...visitPath(id), body }))
+export const correct = (id: number, body: Schemas['CorrectionIn']) =>
+  call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/corrections', { ...visitPath(id), body }))
+export const closeVisit = (id: number, body: Schemas['CloseIn']) =>
+  call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/close', { ...visitPath(id), body }))
+export const getLog = (id: string) => call<Schemas['LogPage']>(http.GET('/api/logs/{log_id}', logPath(id)))
+export const mapLog = (id: string, body: Schemas['MappingIn']) =>
+  call<Schemas['LogPage']>(http.POST('/api/logs/{log_id}/mapping', { ...logPath(id), body }))
+export const windowMeans = (id: string, body: Schemas['WindowIn']) =>
+  call<Schemas['MeanOut'][]>(http.POST('/api/logs/{log_id}/window', { ...logPath(id), body }))
+export const writeMeans = (id: string, body: Schemas['WriteMeansIn']) =>
+  call<Schemas['VisitPage']>(http.POST('/api/logs/{log_id}/means', { ...logPath(id), body }))
+
+export const sendLog = (visit: number, file: File, instrument: number | null, onProgress: (share: number) => void) =>
+  upload<Schemas['LogPage']>(`/api/visits/${visit}/logs`, file, instrument === null ? {} : { instrument: String(instrument) }, onProgress)
+export const sendPhoto = (visit: number, file: File, station: string, onProgress: (share: number) => void) =>
+  upload<Schemas['VisitPage']>(`/api/visits/${visit}/photos`, file, { station }, onProgress)
+export const sendBundle = (visit: number, file: File, onProgress: (share: number) => void) =>
+  upload<Schemas['VisitPage']>(`/api/visits/${visit}/bundle`, file, {}, onProgress)

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { darkTheme, NConfigProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
+import { computed, watch } from 'vue'
+import { getMe, keys } from '@/api/calls'
+import type { ApiError, Schemas } from '@/api/client'
+import { useOutbox } from '@/outbox/useOutbox'
+import SignInScreen from '@/screens/SignInScreen.vue'
+import { useTheme } from '@/ui/theme'
+import { overrides } from './theme'
+
+const theme = useTheme()
+const cache = useQueryClient()
+const outbox = useOutbox()
+const { data: me, error, isPending } = useQuery<Schemas['Me'], ApiError>({ queryKey: keys.me, queryFn: getMe, retry: false })
+const signedOut = computed(() => error.value?.status === 401)
+watch(() => me.value?.username, (name) => {
+  if (name) void outbox.start(name, (page) => cache.setQueryData(keys.visit(page.id), page))
+}, { immediate: true })
+</script>
+
+<template>
+  <NConfigProvider :theme="theme.cellar ? darkTheme : null" :theme-overrides="overrides(theme.cellar)" abstract>
+    <NGlobalStyle />
+    <NMessageProvider placement="top">
+      <SignInScreen v-if="signedOut" />
+      <RouterView v-else-if="me" />
+      <main v-else class="blank">
+        <p v-if="isPending">Loading …</p>
+        <template v-else><p>The server is not reached.</p><p class="muted">{{ outbox.waiting.length }} entries are kept on this tablet. Nothing is judged without the server.</p></template>
+      </main>
+    </NMessageProvider>
+  </NConfigProvider>
+</template>
+
+<style scoped>
+.blank { display: grid; place-content: center; height: 100%; text-align: center; gap: 8px; padding: 24px }
+</style>

@@ -1,0 +1,54 @@
+import { onUnmounted, ref, watch, type Ref } from 'vue'
+import { readBack } from '@/api/calls'
+import { ApiError, type Schemas } from '@/api/client'
+import type { Phase } from '@/features/visit/bar'
+
+const PAUSE_MS = 60
+
+export interface UseReadBackReturn {
+  said: Ref<Schemas['ReadBack'] | null>
+  /** True when the server could not be asked: the line can be kept, not read back. */
+  silent: Ref<boolean>
+  /** Ask once more where the last answer is not of this very line; null when the server cannot be asked. */
+  confirm: () => Promise<Schemas['ReadBack'] | null>
+}
+
+/** What the server understands of the line while it is typed. */
+export function useReadBack(visit: () => number, text: Ref<string>, stage: Ref<string | null>, phase: Ref<Phase>): UseReadBackReturn {
+  const said = ref<Schemas['ReadBack'] | null>(null)
+  const silent = ref(false)
+  let asked: AbortController | undefined
+  let timer = 0
+  let heard = ''
+
+  async function ask(): Promise<void> {
+    asked?.abort()
+    const line = text.value
+    if (!line.trim()) {
+      said.value = null
+      return
+    }
+    const mine = (asked = new AbortController())
+    try {
+      const answer = await readBack(visit(), { text: line, stage: stage.value, phase: phase.value }, mine.signal)
+      if (!mine.signal.aborted) [said.value, silent.value, heard] = [answer, false, line]
+    } catch (error) {
+      if (!mine.signal.aborted) [said.value, silent.value] = [null, error instanceof ApiError && error.unreachable]
+    }
+  }
+
+  async function confirm(): Promise<Schemas['ReadBack'] | null> {
+    window.clearTimeout(timer)
+    if (!said.value || heard !== text.value) await ask()
+    return said.value
+  }
+
+  watch([text, stage, phase], () => {
+    heard = ''
+    window.clearTimeout(timer)
+    if (!text.value.trim()) void ask()
+    else timer = window.setTimeout(() => void ask(), PAUSE_MS)
+  })
+  onUnmounted(() => window.clearTimeout(timer))
+  return { said, silent, confirm }
+}
