@@ -8,13 +8,14 @@ import time
 import urllib.request
 
 import pytest
+from playwright.sync_api import TimeoutError as PlaywrightTimeout
 from playwright.sync_api import sync_playwright
 
 from launcher.cluster import free_port
 from launcher.ground import ROOT
 
 ARGUMENTS = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+    "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
     "--disable-sync", "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost", "--proxy-server=direct://",
 ]  # fmt: skip
 
@@ -83,16 +84,30 @@ def sign_in(server, chromium):
         context.set_default_timeout(8000)
         contexts.append(context)
         page = context.new_page()
+        heard = _listen(page)
         page.goto(server.url)
         page.fill("input[name=username]", username)
         page.fill("input[name=password]", "valley-heat")
         page.keyboard.press("Enter")
-        page.wait_for_selector(".stop")
+        try:
+            page.wait_for_selector(".stop")
+        except PlaywrightTimeout as error:
+            raise AssertionError(f"no round: {page.inner_text('body')!r} after {heard}") from error
         return page
 
     yield open_page
     for context in contexts:
         context.close()
+
+
+def _listen(page):
+    """Return a list that fills with what the page asks, gets and complains about."""
+    heard = []
+    page.on("request", lambda request: heard.append(f"{request.method} {request.url}"))
+    page.on("response", lambda response: heard.append(f"{response.status} {response.url}"))
+    page.on("requestfailed", lambda request: heard.append(f"{request.failure} {request.url}"))
+    page.on("pageerror", lambda error: heard.append(str(error)))
+    return heard
 
 
 def open_visit(page, unit):
