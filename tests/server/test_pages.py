@@ -150,3 +150,21 @@ def test_preparing_twice_plays_the_world_once(world):
     entries = TapeEntry.objects.count()
     call_command("prepare")
     assert TapeEntry.objects.count() == entries
+
+
+def test_a_computed_rise_opens_its_why(tove, visit):
+    for line in ("ra 68", "sa 118"):
+        tove.line(visit, line)
+    (figure,) = stations(tove.line(visit, "rise").json())["rise"]["why"]
+    assert figure["formula"] == "supply air − return air"
+    assert [i["shown"]["text"] for i in figure["inputs"]] == ["118", "68"]
+    assert figure["half_width"] == ""
+
+
+def test_a_limit_that_altitude_moved_opens_its_why(tove, visit):
+    page = tove.line(visit, "input 55").json()
+    (figure,) = [f for s in stations(page).values() for f in s["why"] if f["name"].startswith("Input")]
+    named = {i["name"]: f"{i['shown']['text']} {i['shown']['unit']}" for i in figure["inputs"]}
+    assert named["input on the plate"] == "70.0 kBtu/h"
+    assert named["altitude"].endswith(" ft")
+    assert figure["shown"]["text"].count(" to ") == 1

@@ -127,6 +127,8 @@ def body_from_dict(kind: str, data: Mapping[str, Any], place: str = "entry") -> 
     if cls is Correction and values.get("replacement") is not None:
         inner = values["replacement"]
         values["replacement"] = body_from_dict(inner["kind"], inner["data"], f"{place}.replacement")
+    if cls is Reading:
+        values["computed_from"] = tuple((str(q), float(v)) for q, v in values.get("computed_from", ()))
     if cls is Trace:
         values["means"] = tuple((str(q), float(m), float(s)) for q, m, s in values.get("means", ()))
     try:
@@ -155,6 +157,8 @@ def _check_numbers(body: Body, place: str) -> None:
 def body_to_dict(body: Body) -> dict[str, Any]:
     """Return the fields of ``body`` as JSON-ready data."""
     data = {f.name: getattr(body, f.name) for f in fields(body)}
+    if isinstance(body, Reading):
+        data["computed_from"] = [list(row) for row in body.computed_from]
     if isinstance(body, Trace):
         data["means"] = [list(row) for row in body.means]
     if isinstance(body, Correction) and body.replacement is not None:

@@ -2,9 +2,10 @@
 
 from dataclasses import dataclass
 
-from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.house_rules import SCHOOLS, HouseRules
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.units import FOOT_M, INWC_PA
+from havrin_core.quantities.why import Input, Why
 
 SOURCES = {
     "plate": "data plate",
@@ -31,6 +32,7 @@ class Band:
     near_low: float | None = None
     near_high: float | None = None
     note: str = ""
+    why: Why | None = None  # where the bounds are computed, not simply stamped
 
     def verdict(self, value: float) -> str:
         """Return "in", "near" or "out"; a value that is not a number is out."""
@@ -58,7 +60,7 @@ def band_for(
     if quantity == "draft_pa":
         return _draft(unit, rules, stage)
     if quantity == "flame_current_a" and plate.flame_min_a is not None:
-        return Band("plate", low=plate.flame_min_a, near_low=_FLAME_DOUBT * plate.flame_min_a)
+        return _flame(plate.flame_min_a)
     if quantity == "temperature_rise_k":
         return _rise(unit)
     if quantity == "supply_air_temp_k" and plate.supply_air_max_k is not None:
@@ -99,7 +101,9 @@ def _manifold(unit: Unit, stage: str | None) -> Band | None:
         return None
     width = MANIFOLD_TOLERANCE * target
     near = 0.8 * width
-    return Band("plate", target - width, target + width, target - near, target + near, "plate value ±5 %")
+    inputs = (Input("manifold pressure on the plate", target, "pressure"),)
+    why = Why("plate value × 0.95 to plate value × 1.05", inputs, "the plate states no tolerance: 5 % is usual")
+    return Band("plate", target - width, target + width, target - near, target + near, "plate value ±5 %", why)
 
 
 def _supply(unit: Unit) -> Band:
@@ -117,26 +121,48 @@ def _lock_up(unit: Unit, running_pa: float | None) -> Band:
     if running_pa is None:
         return Band(most.source, high=most.high)
     over = min(_LOCKUP_OVER_RUNNING * running_pa, most.high or float("inf"))
-    return Band("default", high=over, near_high=0.95 * over, note="at most 30 % over running")
+    inputs = (Input("running supply", running_pa, "pressure"), Input("most at the valve", most.high or 0.0, "pressure"))
+    why = Why("running supply × 1.30, and never above the most that the valve may see", inputs, SOURCES["default"])
+    return Band("default", high=over, near_high=0.95 * over, note="at most 30 % over running", why=why)
 
 
 def _input(unit: Unit, rules: HouseRules, stage: str | None) -> Band | None:
     rated = input_at_altitude_w(unit, rules, stage) if stage else None
     if rated is None:
         return None
-    return Band("plate", 0.90 * rated, 1.05 * rated, 0.95 * rated, 1.02 * rated, "plate input at this altitude")
+    why = _input_why(unit, rules, stage or "")
+    return Band("plate", 0.90 * rated, 1.05 * rated, 0.95 * rated, 1.02 * rated, "plate input at this altitude", why)
+
+
+def _input_why(unit: Unit, rules: HouseRules, stage: str) -> Why:
+    share = derate_share(unit.altitude_m, rules)
+    inputs = (
+        Input("input on the plate", unit.stage(stage).input_w or 0.0, "power"),
+        Input("altitude", unit.altitude_m, "length"),
+        Input("taken off for altitude", 100 * share, "percent"),
+    )
+    source = f"data plate; house rule for altitude: {SCHOOLS['altitude_derate'][rules.altitude_derate].rstrip('.')}"
+    note = "Gross heating value, as the plate. The maker's own altitude table goes before this rule."
+    return Why("plate input × (1 − altitude share), of which 90 % to 105 %", inputs, source, note)
 
 
 def _draft(unit: Unit, rules: HouseRules, stage: str | None) -> Band | None:
     point = unit.stage(stage).switch_makes_pa if stage else None
     if point is None:
         return None
-    return Band(
-        "plate",
-        low=point,
-        near_low=point * (1 + rules.draft_margin_share),
-        note="suction beyond the stamped make point",
+    margin = rules.draft_margin_share
+    inputs = (Input("make point stamped on the switch", point, "pressure"), Input("margin", 100 * margin, "percent"))
+    why = Why("near below: make point × (1 + margin)", inputs, "data plate; margin by house rule")
+    return Band("plate", point, near_low=point * (1 + margin), note="suction beyond the stamped make point", why=why)
+
+
+def _flame(least_a: float) -> Band:
+    why = Why(
+        f"near below: least on the plate × {_FLAME_DOUBT:g}",
+        (Input("least on the plate", least_a, "current_small"),),
+        "data plate; the margin is " + SOURCES["default"],
     )
+    return Band("plate", low=least_a, near_low=_FLAME_DOUBT * least_a, why=why)
 
 
 def _rise(unit: Unit) -> Band | None:

@@ -9,7 +9,10 @@ PHASES = ("found", "left", "trial")
 
 @dataclass(frozen=True, slots=True)
 class Reading:
-    """A number read: canonical value, with the number and unit as typed."""
+    """A number read: canonical value, with the number and unit as typed.
+
+    ``computed_from`` names the readings (quantity, canonical value) of a number that was not read but computed.
+    """
 
     quantity: str
     value: float
@@ -17,6 +20,7 @@ class Reading:
     unit: str
     stage: str | None = None
     station: str | None = None
+    computed_from: tuple[tuple[str, float], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -18,6 +18,7 @@ from havrin_core.physics.fuels import Fuel, shipped_fuel
 from havrin_core.quantities.display import sentence, show
 from havrin_server.api import schemas as out
 from havrin_server.api.present_flue import flue_out
+from havrin_server.api.present_why import reading_whys
 from havrin_server.api.scale import scale_of
 from havrin_server.captures.models import Photo
 from havrin_server.journal.models import Visit
@@ -133,7 +134,7 @@ def _station(
     base = out.StationOut(
         key=station.key, name=station.name, state=view.state, value=main.shown if main else None, side="", words=_words(station, view, found),
         scale=main.scale if main else None, readings=readings, jumpered=view.jumpered, missing=list(view.missing), starter=_starter(station),
-        caution=station.caution, why=[],
+        caution=station.caution, why=[figure for r in view.readings for figure in reading_whys(r, system)],
     )  # fmt: skip
     if station.key == "flue":
         return _flue_station(base, station, rules, flue)

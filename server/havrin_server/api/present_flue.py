@@ -4,9 +4,10 @@ from havrin_core.judgement.standing.model import Assessment, FlueView
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.physics.combustion.sample import FlueResult
 from havrin_core.physics.combustion.why import why
-from havrin_core.quantities.display import sentence, show
+from havrin_core.quantities.display import sentence
 from havrin_core.quantities.units import shown_unit
-from havrin_server.api.schemas import Explained, FlueOut, InputOut, Shown
+from havrin_server.api.present_why import explained, shown_as
+from havrin_server.api.schemas import Explained, FlueOut
 
 _FIGURES: tuple[tuple[str, str, str], ...] = (
     ("co_air_free_ppm", "CO air-free", "ppm"),
@@ -44,19 +45,13 @@ def _co2(result: FlueResult) -> float:
 def _figure(result: FlueResult, key: str, name: str, dimension: str, found: Assessment, system: str) -> Explained:
     explanation = why(result, key)
     value, width = result.values[key], result.half_widths.get(key, 0.0)
-    return Explained(
-        key=key, name=name, shown=_shown(value, dimension, system, key), half_width=f"{width:.0f}" if key in _WHOLE else _width(width, dimension, system),
-        state=_state(key, found), aside=_aside(result, key, system), formula=explanation.formula,
-        inputs=[InputOut(name=i.name, shown=_shown(i.value, i.dimension, system)) for i in explanation.inputs],
-        source=explanation.source, note=explanation.note,
+    shown = shown_as(value, dimension, system)
+    if key in _WHOLE:
+        shown.text = f"{value:.0f}"
+    return explained(
+        explanation, shown, key=key, name=name, system=system, state=_state(key, found), aside=_aside(result, key, system),
+        half_width=f"{width:.0f}" if key in _WHOLE else _width(width, dimension, system),
     )  # fmt: skip
-
-
-def _shown(value: float, dimension: str, system: str, key: str = "") -> Shown:
-    if dimension == "ratio":
-        return Shown(text=f"{value:.5f}", unit="")
-    shown = show(value, dimension, system)
-    return Shown(text=f"{value:.0f}" if key in _WHOLE else shown.text, unit=shown.unit)
 
 
 def _width(width: float, dimension: str, system: str) -> str:

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { darkTheme, NConfigProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
-import { computed, watch } from 'vue'
+import { ref, watch } from 'vue'
 import { getMe, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
 import { useOutbox } from '@/outbox/useOutbox'
@@ -13,7 +13,12 @@ const theme = useTheme()
 const cache = useQueryClient()
 const outbox = useOutbox()
 const { data: me, error, isPending } = useQuery<Schemas['Me'], ApiError>({ queryKey: keys.me, queryFn: getMe, retry: false })
-const signedOut = computed(() => error.value?.status === 401)
+// Kept while the answer is asked for again, so that a name half typed stays where it is.
+const signedOut = ref(false)
+watch([me, error], () => {
+  if (me.value) signedOut.value = false
+  else if (error.value) signedOut.value = error.value.status === 401
+})
 watch(() => me.value?.username, (name) => {
   if (name) void outbox.start(name, (page) => cache.setQueryData(keys.visit(page.id), page))
 }, { immediate: true })

@@ -6,10 +6,10 @@ defineProps<{ figure: Schemas['Explained'] }>()
 
 <template>
   <article class="why">
-    <h3>{{ figure.name }} <b>{{ figure.shown.text }} {{ figure.shown.unit }}</b> <span class="muted">± {{ figure.half_width }}</span></h3>
+    <h3>{{ figure.name }} <b>{{ figure.shown.text }} {{ figure.shown.unit }}</b> <span v-if="figure.half_width" class="muted">± {{ figure.half_width }}</span></h3>
     <p class="formula">{{ figure.formula }}</p>
     <dl><template v-for="input in figure.inputs" :key="input.name"><dt>{{ input.name }}</dt><dd>{{ input.shown.text }} {{ input.shown.unit }}</dd></template></dl>
-    <p class="muted">Source: {{ figure.source }}. ± follows from the instruments’ stated accuracy.</p>
+    <p class="muted">Source: {{ figure.source }}.<template v-if="figure.half_width"> ± follows from the instruments’ stated accuracy.</template></p>
     <p v-if="figure.note">{{ figure.note }}</p>
   </article>
 </template>

@@ -218,5 +218,8 @@ class _Readings:
                 Problem("rise", "Supply is not warmer than return: probes swapped, or the burner off?")
             )
             return
-        self.bodies.append(Reading(what.key, hot - cold, round(shown.value, 2), unit.symbol, self.stage))
+        parts = (("supply_air_temp_k", hot), ("return_air_temp_k", cold))
+        self.bodies.append(
+            Reading(what.key, hot - cold, round(shown.value, 2), unit.symbol, self.stage, computed_from=parts)
+        )
         self.echo.append(f"Rise {shown.text} {unit.symbol}, supply − return as last read")

@@ -1,6 +1,6 @@
 """What a tape says once corrections are applied, arranged for the rules to ask."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
 from havrin_core.judgement.standing.model import Jumper
@@ -34,6 +34,7 @@ class ReadingFact:
     group: str
     instrument: str = ""
     station: str | None = None
+    computed_from: tuple[tuple[str, float], ...] = ()
 
 
 class Facts:
@@ -116,7 +117,8 @@ class Facts:
 def _facts_of(entry: Entry) -> list[ReadingFact]:
     body = entry.body
     if isinstance(body, Reading):
-        return [_fact(entry, body.quantity, body.stage, body.value, body.station)]
+        fact = _fact(entry, body.quantity, body.stage, body.value)
+        return [replace(fact, station=body.station, computed_from=body.computed_from)]
     if isinstance(body, Trace):
         return [
             _fact(entry, quantity, body.stage if measurand(quantity).staged else None, mean)
@@ -125,6 +127,6 @@ def _facts_of(entry: Entry) -> list[ReadingFact]:
     return []
 
 
-def _fact(entry: Entry, quantity: str, stage: str | None, value: float, station: str | None = None) -> ReadingFact:
+def _fact(entry: Entry, quantity: str, stage: str | None, value: float) -> ReadingFact:
     group = entry.group or entry.id
-    return ReadingFact(quantity, stage, value, entry.phase, entry.at, entry.id, group, entry.instrument, station)
+    return ReadingFact(quantity, stage, value, entry.phase, entry.at, entry.id, group, entry.instrument)

@@ -88,6 +88,7 @@ class ReadingView:
     at: datetime
     entry_id: str
     found: float | None
+    computed_from: tuple[tuple[str, float], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

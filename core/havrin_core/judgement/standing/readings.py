@@ -51,8 +51,9 @@ def _view(case: Case, fact: ReadingFact, band: Band | None) -> ReadingView:
     earlier = found.value if found is not None and found.entry_id != fact.entry_id else None
     verdict = band.verdict(judged_value(fact.quantity, fact.value)) if band else ""
     return ReadingView(
-        fact.quantity, fact.stage, fact.value, verdict, band, fact.phase, fact.at, fact.entry_id, earlier
-    )
+        fact.quantity, fact.stage, fact.value, verdict, band, fact.phase, fact.at, fact.entry_id, earlier,
+        fact.computed_from,
+    )  # fmt: skip
 
 
 def reading_reasons(case: Case, views: list[ReadingView], system: str) -> list[Reason]:
@@ -77,7 +78,8 @@ def _reason(view: ReadingView, system: str) -> Reason:
     what = measurand(view.quantity)
     reading = sentence(view.value, what.dimension, system)
     limit = limit_text(view.quantity, view.band, view.value, system)
-    label = _name(what, view.stage)
+    name = reading_name(what, view.stage)
+    label = f"{name}," if "," in name else name
     if view.verdict == "out":
         level, text = NOT_YET, f"{label} out of its limit: {reading}, {limit}."
     else:
@@ -97,9 +99,10 @@ def _reason(view: ReadingView, system: str) -> Reason:
     )
 
 
-def _name(what: Measurand, stage: str | None) -> str:
+def reading_name(what: Measurand, stage: str | None) -> str:
+    """Return how a reading is called, with its stage where the unit has more than one."""
     label = STAGE_LABELS[stage] if stage else ""
-    return f"{what.name}, {label} fire," if label else what.name
+    return f"{what.name}, {label} fire" if label else what.name
 
 
 def station_of(what: Measurand, stage: str | None) -> str:

@@ -1,31 +1,10 @@
 """The 'why' behind each computed flue figure: formula, inputs, source, caution."""
 
-from dataclasses import dataclass
-
 from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm
 from havrin_core.physics.combustion.sample import FlueResult
 from havrin_core.physics.combustion.siegert import siegert
 from havrin_core.physics.constants import O2_AMBIENT_PCT, O2_AMBIENT_ROUNDED_PCT
-
-
-@dataclass(frozen=True, slots=True)
-class Input:
-    """One number that went in: its name for people, SI value, dimension of quantities.units."""
-
-    name: str
-    value: float
-    dimension: str
-
-
-@dataclass(frozen=True, slots=True)
-class Why:
-    """How a figure came about."""
-
-    formula: str
-    inputs: tuple[Input, ...]
-    source: str
-    note: str = ""
-
+from havrin_core.quantities.why import Input, Why
 
 _BALANCE = "carbon and oxygen balance of the dry flue gas, docs/formulas.md section 3"
 _ENTHALPY = "enthalpies from NASA polynomials (TM-4513), docs/formulas.md section 5"
