@@ -16,8 +16,8 @@ const { data: me, error, isPending } = useQuery<Schemas['Me'], ApiError>({ query
 // Kept while the answer is asked for again, so that a name half typed stays where it is.
 const signedOut = ref(false)
 watch([me, error], () => {
-  if (me.value) signedOut.value = false
-  else if (error.value) signedOut.value = error.value.status === 401
+  if (error.value?.status === 401) signedOut.value = true
+  else if (me.value) signedOut.value = false
 })
 watch(() => me.value?.username, (name) => {
   if (name) void outbox.start(name, (page) => cache.setQueryData(keys.visit(page.id), page))
