@@ -23,6 +23,14 @@ SCHOOLS: dict[str, dict[str, str]] = {
         "measure_first": "Measure first, then change one thing: only then is the cause proven.",
         "clean_at_once": "What is plainly dirty is cleaned at once; the cause is then not proven.",
     },
+    "jumpers": {
+        "for_a_test": "A jumper for a moment is a test: it goes on the tape and comes out again.",
+        "never": "No jumper at all: every switch is read across, live or with the power off.",
+    },
+    "live_work": {
+        "with_caution": "Line voltage is read live where it must be, by who is qualified.",
+        "low_voltage_only": "Only the 24 V side is read live; line voltage is left to the electrician.",
+    },
     "altitude_derate": {
         "four_pct_per_1000_ft": "Above 2000 ft, 4 % per 1000 ft counted from sea level.",
         "two_pct_per_1000_ft": "Above 2000 ft, 2 % per 1000 ft: many fan-assisted units.",
@@ -40,6 +48,8 @@ class HouseRules:
     manual_reset: str = "five_cycles"
     exchanger_suspected: str = "not_left_running"
     measure_first: str = "measure_first"
+    jumpers: str = "for_a_test"
+    live_work: str = "with_caution"
     altitude_derate: str = "four_pct_per_1000_ft"
     co_air_free_action_ppm: float = 400.0
     co_air_free_ask_ppm: float = 100.0

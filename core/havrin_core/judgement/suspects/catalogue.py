@@ -1,0 +1,104 @@
+"""The tests that a circuit allows, with their costs and cautions."""
+
+from collections.abc import Iterable
+
+from havrin_core.judgement.suspects.model import Test
+from havrin_core.machine.circuit.model import Circuit, Part
+from havrin_core.machine.circuit.read import part_families
+
+LIVE_LOW = "Live low voltage: no lead may slip across two terminals."
+LIVE_LINE = "Live LINE voltage: one hand, insulated probes, nothing metal near. Only who is qualified."
+GAS_TAP = "Opens a gas tap: leak-test it afterwards and put its cap back."
+HAND_RESET = "It was tripped by something: look for its cause before any reset, eyes on the burner."
+_GAUGES: dict[str, tuple[str, float, str, str]] = {  # quantity -> name, minutes, starter, caution
+    "draft_at_switch_pa": ("Tee a gauge into the switch's hose", 3, "draft ", ""),
+    "draft_at_high_switch_pa": ("Tee a gauge into the high switch's hose", 3, "draft high ", ""),
+    "profile_low_pa": ("Gauge on the airflow switches' tubes", 3, "draft ", ""),
+    "supply_running_pa": ("Supply pressure while it tries", 4, "supply ", GAS_TAP),
+    "manifold_pa": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP),
+    "igniter_current_a": ("Clamp on the igniter's wire", 2, "amps igniter ", ""),
+    "inducer_speed_hz": ("Speed of the wheel, by tachometer", 4, "hz inducer ", "Turning wheel: guard on."),
+    "fan_speed_hz": ("Speed of the fan, from the control's display", 2, "hz fan ", ""),
+    "temperature_rise_k": ("Temperature rise when it stops", 5, "rise ", ""),
+    "water_pressure_pa": ("Water pressure on a second gauge", 2, "water ", ""),
+    "water_flow": ("Flow or return temperature at the boiler", 4, "flow ", ""),
+}
+_GAUGE_SIGMA = 0.03  # of the healthy value
+_VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
+_AMPS_SIGMA = 2e-7
+_WORD = {"look": "look", "swap": "swap", "jump": "jump"}
+
+
+def tests_of(circuit: Circuit) -> tuple[Test, ...]:
+    """Return every test of ``circuit``, in the order in which a person who walks the string would do them."""
+    return (*_whole_unit(circuit), *_volts(circuit), *_gauges(circuit), *_flame(circuit), *_parts(circuit))
+
+
+def _whole_unit(circuit: Circuit) -> Iterable[Test]:
+    yield Test("stops", "stops", "Watch one call: where does it stop?", 2, "stops ")
+    if any(state.code for state in circuit.control.states):
+        yield Test("code", "code", "Read the code, before any reset", 1, "code ")
+
+
+def _volts(circuit: Circuit) -> Iterable[Test]:
+    done: set[tuple[str, str]] = set()
+    for part in circuit.parts:
+        for a, b in _pairs(circuit, part):
+            if a != b and (a, b) not in done:
+                done.add((a, b))
+                yield _volt_test(circuit, part, a, b)
+
+
+def _pairs(circuit: Circuit, part: Part) -> Iterable[tuple[str, str]]:
+    if part.kind == "transformer":
+        return [part.nodes[2:]]  # type: ignore[list-item]
+    if part.kind == "source" or (part.kind == "load" and part.acts) or part.kind == "switch":
+        return [part.nodes]  # type: ignore[list-item]
+    if part.kind == "wire" and part.family == "wire":
+        return [(part.nodes[1], circuit.common)]
+    return []
+
+
+def _volt_test(circuit: Circuit, part: Part, a: str, b: str) -> Test:
+    line = {"L1", "N"} & {a, b}
+    direct = part.direct or bool(_direct_only(circuit))
+    sigma = _MILLIVOLT_SIGMA if _direct_only(circuit) else _VOLTS_SIGMA * (4 if line else 1)
+    name = f"Volts across {part.name.lower()}, calling" if part.kind in ("switch",) else f"Volts at {part.name.lower()}, calling"
+    return Test(
+        f"volts:{a}:{b}", "volts", f"{name} ({a}–{b})", 2.5 if line else 1.5, f"v {a} {b} ", leads=(a, b), part=part.key,
+        sigma=sigma, direct=direct, caution=LIVE_LINE if line else LIVE_LOW, line_voltage=bool(line),
+    )  # fmt: skip
+
+
+def _direct_only(circuit: Circuit) -> bool:
+    return all(part.direct for part in circuit.parts if part.kind == "source")
+
+
+def _gauges(circuit: Circuit) -> Iterable[Test]:
+    for quantity in circuit.quantities:
+        if quantity.name in _GAUGES:
+            name, minutes, starter, caution = _GAUGES[quantity.name]
+            sigma = _GAUGE_SIGMA * abs(quantity.value)
+            yield Test(f"gauge:{quantity.name}", "gauge", name, minutes, starter, quantity=quantity.name, sigma=sigma, caution=caution)
+
+
+def _flame(circuit: Circuit) -> Iterable[Test]:
+    if any(part.key == "flame_input" for part in circuit.parts):
+        yield Test("flame_current", "gauge", "Flame current in series, at light-off", 4, "ua ", quantity="flame_current_a",
+                   part="flame_input", sigma=_AMPS_SIGMA)  # fmt: skip
+
+
+def _parts(circuit: Circuit) -> Iterable[Test]:
+    for part in circuit.parts:
+        family = part_families().get(part.family or "none", {})
+        shown = family.get("shown_by")
+        if shown is None:
+            continue
+        how = shown["how"]
+        caution = HAND_RESET if part.latches else ""
+        if how == "ohms":
+            yield Test(f"ohms:{part.key}", "ohms", f"Ohms of {part.name.lower()}: power off, a wire off", shown["minutes"],
+                       f"ohms {part.key} ", part=part.key, caution=caution)  # fmt: skip
+        else:
+            name = f"{part.name}: {shown['name'][0].lower()}{shown['name'][1:]}"
+            yield Test(f"{how}:{part.key}", how, name, shown["minutes"], f"{_WORD[how]} {part.key} ", part=part.key, caution=caution)

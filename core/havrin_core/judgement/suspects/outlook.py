@@ -1,0 +1,49 @@
+"""Suspects and the next test from what was observed: the one entrance to this package."""
+
+from collections.abc import Mapping, Sequence
+
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.suspects.inference import Hypothesis, conflicts, shares
+from havrin_core.judgement.suspects.model import Observation, Outlook, Suspect
+from havrin_core.judgement.suspects.next_test import CLEAR, offer
+from havrin_core.judgement.suspects.pictures import Pictures
+
+_SHOWN = 6
+_LEAST_SHARE = 0.01
+_PROOF = (
+    "Read the same thing once more as left: as found and as left side by side prove the cause.",
+    "Where it is safe, bring the fault back, see it return, and cure it again.",
+    "Then watch the whole sequence again: a second fault often stands behind the first.",
+)
+
+
+def outlook(
+    pictures: Pictures, observations: Sequence[Observation], rules: HouseRules, odds: Mapping[str, float] | None = None
+) -> Outlook:
+    """Return who is under suspicion, with shares that sum to 1, and what to test next."""
+    known = [seen for seen in observations if seen.test in pictures.tests]
+    hypotheses = shares(pictures, known, odds)
+    suspects = _suspects(pictures, hypotheses)
+    found = conflicts(pictures, hypotheses[0], known)
+    clear = bool(known) and suspects[0].share >= CLEAR and not found
+    next_test = None if clear else offer(pictures, hypotheses, known, rules)
+    return Outlook(
+        tuple(suspects[:_SHOWN]), next_test, tuple(found), clear, _PROOF if clear else (), pictures.sound.outcomes, tuple(known)
+    )
+
+
+def _suspects(pictures: Pictures, hypotheses: Sequence[Hypothesis]) -> list[Suspect]:
+    by_part: dict[str, list[Hypothesis]] = {}
+    for h in hypotheses:
+        by_part.setdefault(h.blocks, []).append(h)
+    rows = []
+    for part, under in by_part.items():
+        share = sum(h.share for h in under)
+        modes: dict[str, float] = {}
+        for h in under:
+            name = " and ".join(f.name for f in h.faults)
+            modes[name] = modes.get(name, 0.0) + h.share
+        named = tuple(sorted(modes.items(), key=lambda row: -row[1])[:3])
+        rows.append(Suspect(part, pictures.circuit.part(part).name, share, named))
+    rows.sort(key=lambda s: -s.share)
+    return [s for s in rows if s.share >= _LEAST_SHARE] or rows[:1]

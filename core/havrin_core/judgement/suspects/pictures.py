@@ -1,0 +1,120 @@
+"""What every test would show for every hypothesis, from the virtual unit."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+
+from havrin_core.judgement.suspects.catalogue import tests_of
+from havrin_core.judgement.suspects.model import Outcome, Test
+from havrin_core.machine.circuit.meter import METER_OHM, Wiring
+from havrin_core.machine.circuit.model import Circuit, FaultMode
+from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_core.machine.virtual.run import Run, VirtualUnit
+
+STEADY = "steady"  # it ran through and kept running
+NOTHING = "nothing"  # nothing was seen or heard to happen
+GOOD, BAD = "ok", "bad"
+OPEN, HIGH = "open", "high"
+_FAR_OFF = 1.4  # a resistance above this many times the sound one reads as too high
+_BY_HAND = ("look", "swap", "jump")
+
+
+@dataclass(frozen=True, slots=True)
+class Picture:
+    """All outcomes of one hypothesis, by test key; ``progress`` orders how far the unit got."""
+
+    outcomes: Mapping[str, Outcome]
+    progress: tuple[int, int]
+
+
+class Pictures:
+    """The pictures of one circuit, worked out once each and kept."""
+
+    def __init__(self, circuit: Circuit) -> None:
+        self.circuit = circuit
+        self.tests = {test.key: test for test in tests_of(circuit)}
+        self._wirings: dict[frozenset[str], Wiring] = {}
+        self._kept: dict[frozenset[str], Picture] = {}
+        self._order = {state.key: n for n, state in enumerate(circuit.control.states)}
+        self._milestones = {m.key: n for n, m in enumerate(circuit.control.milestones, 1)}
+        self.sound = self.of(())
+
+    def of(self, faults: Sequence[FaultMode]) -> Picture:
+        """Return the picture of ``faults`` together; a pair of which one hides the other is put together from both."""
+        key = frozenset(fault.key for fault in faults)
+        if key not in self._kept:
+            self._kept[key] = self._pair(*faults) if len(faults) == 2 else self._simulated(faults)
+        return self._kept[key]
+
+    def _pair(self, one: FaultMode, other: FaultMode) -> Picture:
+        first, second = sorted((self.of((one,)), self.of((other,))), key=lambda picture: picture.progress)
+        if first.progress == second.progress:
+            return self._simulated((one, other))
+        outcomes = dict(first.outcomes)
+        for key, test in self.tests.items():
+            hidden, healthy = second.outcomes[key], self.sound.outcomes[key]
+            if test.kind in ("ohms", *_BY_HAND) and hidden != healthy:
+                outcomes[key] = hidden
+            elif test.kind == "gauge" and isinstance(hidden, float) and isinstance(healthy, float) and healthy:
+                before = outcomes[key]
+                outcomes[key] = before * hidden / healthy if isinstance(before, float) else before
+        return Picture(outcomes, first.progress)
+
+    def _simulated(self, faults: Sequence[FaultMode]) -> Picture:
+        unit = VirtualUnit(self.circuit, faults, jitter=0.0, wiring=self._wiring(faults))
+        run = unit.call()
+        outcomes = {key: outcome_of(test, run, unit, faults, self) for key, test in self.tests.items()}
+        return Picture(outcomes, (self._milestones.get(run.reached, 0), self._order[run.stop.control]))
+
+    def _wiring(self, faults: Sequence[FaultMode]) -> Wiring:
+        electrical = [f for f in faults if f.open or f.ohm is not None or f.stuck or f.sag_ohm or f.volts_share != 1.0]
+        key = frozenset(fault.key for fault in electrical)
+        return self._wirings.setdefault(key, Wiring(self.circuit, electrical))
+
+
+@lru_cache(maxsize=32)
+def shipped_pictures(key: str) -> Pictures:
+    """Return the pictures of a shipped circuit, one object per process."""
+    return Pictures(shipped_circuit(key))
+
+
+def outcome_of(test: Test, run: Run, unit: VirtualUnit, faults: Sequence[FaultMode], pictures: Pictures) -> Outcome:
+    """Return what ``test`` shows on a unit that was watched through ``run``, without noise."""
+    stop = run.stop
+    match test.kind:
+        case "stops":
+            done = run.failures == 0 and run.reached == last_seen(unit.circuit)
+            return STEADY if done else run.reached or NOTHING
+        case "code":
+            return run.code
+        case "volts":
+            assert test.leads is not None
+            solved = unit.wiring.solve(stop.holds, direct=test.direct)
+            shown = solved.between(*test.leads) * METER_OHM / (METER_OHM + solved.thevenin_ohm(*test.leads))
+            return abs(shown)
+        case "ohms":
+            return _resistance(test, unit)
+        case "gauge" if test.quantity == "flame_current_a":
+            return abs(unit.wiring.amps(test.part, stop.holds, direct=True))
+        case "gauge":
+            return stop.values[test.quantity]
+    return BAD if any(_shows(test, fault) for fault in faults) else GOOD
+
+
+def last_seen(circuit: Circuit) -> str:
+    """Return the last milestone of a sound call that is seen or heard."""
+    return [m.key for m in circuit.control.milestones if m.seen][-1]
+
+
+def _resistance(test: Test, unit: VirtualUnit) -> Outcome:
+    part = unit.circuit.part(test.part)
+    cool = frozenset(t for t in part.closed_when if not t.startswith("!"))
+    ohms = unit.wiring.ohms(test.part, cool)
+    healthy = Wiring(unit.circuit).ohms(test.part, cool)
+    if ohms is None or healthy is None:
+        return OPEN
+    return HIGH if ohms > _FAR_OFF * healthy + 1.0 else GOOD
+
+
+def _shows(test: Test, fault: FaultMode) -> bool:
+    return fault.part == test.part

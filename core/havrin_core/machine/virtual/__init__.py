@@ -1,0 +1,1 @@
+"""The virtual unit: circuit, control and simple physics run together in time."""
