@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from statistics import mean, quantiles
 
 from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.suspects.inference import Hypothesis, shares
+from havrin_core.judgement.suspects.inference import Hypothesis, shares, spread
 from havrin_core.judgement.suspects.model import Observation, Outcome, Test
 from havrin_core.judgement.suspects.next_test import CLEAR, offer, outcome_groups
 from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures, outcome_of, shipped_pictures
@@ -105,7 +105,7 @@ def _top(hypotheses: Sequence[Hypothesis]) -> tuple[str, float]:
 
 def _noisy(test: Test, outcome: Outcome, chance: random.Random) -> Outcome:
     if isinstance(outcome, float):
-        return max(outcome + chance.gauss(0, _NOISE * (test.sigma**2 + (0.02 * outcome) ** 2) ** 0.5), 0.0)
+        return max(outcome + chance.gauss(0, _NOISE * spread(test, outcome)), 0.0)
     if test.kind == "look":
         return BAD if chance.random() < (_LOOK_FINDS if outcome == BAD else _LOOK_ERRS) else GOOD
     return outcome

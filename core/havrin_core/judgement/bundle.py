@@ -129,6 +129,7 @@ def body_from_dict(kind: str, data: Mapping[str, Any], place: str = "entry") -> 
         values["replacement"] = body_from_dict(inner["kind"], inner["data"], f"{place}.replacement")
     if cls is Reading:
         values["computed_from"] = tuple((str(q), float(v)) for q, v in values.get("computed_from", ()))
+        values["leads"] = tuple(values["leads"]) if values.get("leads") else None
     if cls is Trace:
         values["means"] = tuple((str(q), float(m), float(s)) for q, m, s in values.get("means", ()))
     try:
@@ -159,6 +160,7 @@ def body_to_dict(body: Body) -> dict[str, Any]:
     data = {f.name: getattr(body, f.name) for f in fields(body)}
     if isinstance(body, Reading):
         data["computed_from"] = [list(row) for row in body.computed_from]
+        data["leads"] = list(body.leads) if body.leads else None
     if isinstance(body, Trace):
         data["means"] = [list(row) for row in body.means]
     if isinstance(body, Correction) and body.replacement is not None:

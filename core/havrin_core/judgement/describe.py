@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from havrin_core.judgement.actions import deed, is_deed
 from havrin_core.judgement.findings import finding, is_finding
+from havrin_core.judgement.shorthand.trials import TRIALS, describe_trial
 from havrin_core.judgement.standing.dangers import device_name
 from havrin_core.judgement.standing.model import TITLES
 from havrin_core.judgement.tape import (
@@ -83,6 +84,12 @@ def _short(body: Body, system: str) -> str:
 def _reading_name(body: Reading) -> str:
     what = measurand(body.quantity)
     stage = STAGE_LABELS[body.stage] if body.stage else ""
+    if body.quantity == "event_s":
+        return f"Seen: {(body.station or '').replace('_', ' ')}"
+    if body.leads:
+        return f"Volts {body.leads[0]}–{body.leads[1]}" + (
+            f", {body.station.replace('_', ' ')}" if body.station else ""
+        )
     if body.quantity == "volts_across_v" and body.station:
         return f"Volts, {body.station.replace('_', ' ')}"
     return f"{what.name}, {stage}" if stage else what.name
@@ -102,6 +109,8 @@ def _look(body: Look) -> Described:
 
 
 def _check(body: Check) -> Described:
+    if body.check in TRIALS.values():
+        return Described(describe_trial(body), "", "plain" if body.passed else "strong")
     if body.check == "device":
         words = "Shown to act" if body.passed else "DOES NOT act"
         return Described(f"{words}: {device_name(body.device)}", "", "plain" if body.passed else "danger")

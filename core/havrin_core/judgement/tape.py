@@ -21,6 +21,7 @@ class Reading:
     stage: str | None = None
     station: str | None = None
     computed_from: tuple[tuple[str, float], ...] = ()
+    leads: tuple[str, str] | None = None  # nodes of the circuit, for volts
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,12 +74,16 @@ class Code:
 
 @dataclass(frozen=True, slots=True)
 class Check:
-    """A test with an outcome: leak check, cycles run, a safety device proved."""
+    """A test with an outcome: leak check, cycles run, a safety device proved, a part looked at or tried.
+
+    ``outcome`` says it in a word where passed or not is too little: "open", "high", a milestone.
+    """
 
     check: str
     passed: bool
     count: int = 1
     device: str = ""
+    outcome: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -56,6 +56,7 @@ def _kind(key: str, document: Mapping[str, Any]) -> Kind:
         key=key, name=document["name"], condensing=document["condensing"], o2_doubt_pct=(low, high),
         safety_devices=tuple(document["safety_devices"]),
         ties=tuple((a, b) for a, b in document["ties"]),
+        circuits=document.get("circuits", {}),
         must_show={reason: tuple(names) for reason, names in document["must_show"].items()},
     )  # fmt: skip
 
@@ -66,7 +67,7 @@ def _path(data: Mapping[str, Any], stages: tuple[str, ...]) -> Path:
 
 
 def _stations(row: Mapping[str, Any], path: str, stages: tuple[str, ...]) -> Iterable[Station]:
-    between = tuple(row["between"]) if "between" in row else None
+    between = tuple(row["between"].get(stages[-1], ())) or None if "between" in row else None
     fixed = {"path": path, "quantity": row.get("quantity"), "between": between, "caution": row.get("caution", "")}
     spread = row.get("stages", "none")
     if spread == "each" and len(stages) > 1:

@@ -63,6 +63,7 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("temperature_rise_k", "Rise", "temperature_difference", "rise", ("rise", "dt", "delta t"), 0, 150, True),
     Measurand("external_static_pa", "External static", "pressure", "static", ("esp", "static", "tesp"), 0, 2 * _KPA),
     Measurand("blower_current_a", "Blower", "current", "blower", ("blower", "blower amps", "amps"), 0, 60),
+    Measurand("event_s", "Seen after the call", "time", "call", ("seen",), 0, 3600),
     Measurand("volts_across_v", "Volts across", "voltage", "", ("v", "volts", "volt"), 0, 300),
 )  # fmt: skip
 

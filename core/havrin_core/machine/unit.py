@@ -46,7 +46,7 @@ class Station:
     path: str
     quantity: str | None = None
     stage: str | None = None
-    between: tuple[int, int] | None = None  # numbered nodes of the string, for volts across
+    between: tuple[str, str] | None = None  # nodes of the circuit, for volts across
     caution: str = ""
 
 
@@ -72,6 +72,7 @@ class Kind:
     safety_devices: tuple[str, ...]
     ties: tuple[tuple[str, str], ...]
     must_show: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    circuits: Mapping[str, str] = field(default_factory=dict)  # top stage -> key of the shipped circuit
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,6 +94,11 @@ class Unit:
     def baro_pa(self) -> float:
         """Standard barometric pressure at the unit's altitude, Pa."""
         return barometric_pressure_pa(self.altitude_m)
+
+    @property
+    def circuit_key(self) -> str:
+        """The shipped circuit of this kind and number of stages; "" where none is known."""
+        return self.kind.circuits.get(self.stage_keys[-1], "")
 
     @property
     def stage_keys(self) -> tuple[str, ...]:

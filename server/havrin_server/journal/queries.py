@@ -102,7 +102,7 @@ def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situa
     unit = visit.unit.described()
     chosen = stage if stage in unit.stage_keys else unit.stage_keys[-1]
     nodes = tuple((s.key, *s.between) for s in unit.stations() if s.between)
-    return Situation(unit.stage_keys, chosen, phase, system, nodes, _air_temps(visit, chosen))
+    return Situation(unit.stage_keys, chosen, phase, system, nodes, unit.circuit_key, _air_temps(visit, chosen))
 
 
 def bundle_of(visit: Visit, system: str) -> dict[str, object]:

@@ -13,7 +13,8 @@ class Situation:
     stage: str
     phase: str = "found"
     system: str = "us"
-    nodes: tuple[tuple[str, int, int], ...] = ()  # station, node, node of the string
+    nodes: tuple[tuple[str, str, str], ...] = ()  # station of the string, with the circuit's nodes at its two sides
+    circuit: str = ""  # key of the unit's circuit
     air_temps_k: tuple[float, float] | None = None  # return, supply as last read, for a bare "rise"
 
 

@@ -10,6 +10,7 @@ from havrin_core.errors import CoreError
 from havrin_core.judgement.findings import finding
 from havrin_core.judgement.shorthand import statements
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
+from havrin_core.judgement.shorthand.trials import TRIALS, milestones_of, read_trial
 from havrin_core.judgement.shorthand.words import (
     PHASE_WORDS,
     STAGE_WORDS,
@@ -21,6 +22,7 @@ from havrin_core.judgement.shorthand.words import (
 )
 from havrin_core.judgement.standing.readings import station_of
 from havrin_core.judgement.tape import Body, Look, Reading
+from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.machine.measurands import Measurand
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import show_in
@@ -43,6 +45,8 @@ def read_line(text: str, situation: Situation) -> Line:
     if not words:
         return _nothing(situation)
     verb = words[0].lower()
+    if verb in TRIALS:
+        return read_trial(verb, words[1:], situation)
     if verb in VERBS and not (verb == "found" and _is_readings(words[1:])):
         return statements.read_statement(verb, words[1:], situation)
     look = longest_phrase(words, finding_words())
@@ -121,6 +125,8 @@ class _Readings:
         what, at = named
         if what.key == "volts_across_v":
             return self._volts(what, at)
+        if what.key == "event_s":
+            return self._event(what, at)
         if what.key == "temperature_rise_k" and at >= len(self.words) and self.situation.air_temps_k:
             self._computed_rise(what)
             return at
@@ -138,7 +144,7 @@ class _Readings:
             at += 1
         return at
 
-    def _value(self, what: Measurand, at: int, station: str | None) -> int:
+    def _value(self, what: Measurand, at: int, station: str | None, leads: tuple[str, str] | None = None) -> int:
         stop = at
         while stop < len(self.words) and _NUMBERLIKE.match(self.words[stop]):
             stop += 1
@@ -152,7 +158,7 @@ class _Readings:
         if stop < len(self.words) and self._is_unit(what, stop):
             number_text += f" {self.words[stop]}"
             stop += 1
-        self._accept(what, number_text, station)
+        self._accept(what, number_text, station, leads)
         return stop
 
     def _is_unit(self, what: Measurand, at: int) -> bool:
@@ -162,7 +168,7 @@ class _Readings:
         # a word can be both ("v", "t"): it is a unit unless a number of its own follows
         return spelled and not (self._measurand(at) is not None and bool(followed))
 
-    def _accept(self, what: Measurand, text: str, station: str | None) -> None:
+    def _accept(self, what: Measurand, text: str, station: str | None, leads: tuple[str, str] | None) -> None:
         try:
             quantity = parse_quantity(text, what.dimension, shown_unit(what.dimension, self.situation.system))
         except CoreError as refusal:
@@ -172,9 +178,12 @@ class _Readings:
             self.problems.append(Problem(text, self._beyond(what, text, quantity.unit.symbol)))
             return
         stage = self.stage if what.staged else None
-        self.bodies.append(Reading(what.key, quantity.value_si, quantity.typed, quantity.unit.symbol, stage, station))
+        self.bodies.append(
+            Reading(what.key, quantity.value_si, quantity.typed, quantity.unit.symbol, stage, station, leads=leads)
+        )
         shown = f"{quantity.typed:g}".replace("-", "−")
-        self.echo.append(f"{what.name} {shown} {quantity.unit.symbol}")
+        where = f" {leads[0]}–{leads[1]}" if leads else f" {station}" if what.key == "event_s" else ""
+        self.echo.append(f"{what.name}{where} {shown} {quantity.unit.symbol}")
         if what.key == "draft_pa" and quantity.value_si > 0:
             self.doubts.append("taken as suction; kept as you typed it")
 
@@ -187,15 +196,8 @@ class _Readings:
 
     def _volts(self, what: Measurand, at: int) -> int:
         rest = self.words[at:]
-        if len(rest) >= 3 and rest[0].isdigit() and rest[1].isdigit() and _NUMBERLIKE.match(rest[2]):
-            pair = {int(rest[0]), int(rest[1])}
-            station = next((name for name, a, b in self.situation.nodes if {a, b} == pair), None)
-            if station is None:
-                self.problems.append(
-                    Problem(f"{rest[0]} {rest[1]}", "No device of this string lies between these two nodes.")
-                )
-                return at + 3
-            return self._value(what, at + 2, station)
+        if len(rest) >= 3 and _NUMBERLIKE.match(rest[2]) and self._are_nodes(rest[:2]):
+            return self._volts_between(what, at, rest[0].upper(), rest[1].upper())
         names = {name: name for name, _, _ in self.situation.nodes} | {
             name.replace("_", " "): name for name, _, _ in self.situation.nodes
         }
@@ -204,6 +206,36 @@ class _Readings:
             known = ", ".join(name.replace("_", " ") for name, _, _ in self.situation.nodes)
             self.problems.append(
                 Problem("v", f"Volts across what? v limit 0.0, or two node numbers: v 2 3 25.9. Here: {known}.")
+            )
+            return self._skip_value(at)
+        leads = next((a, b) for name, a, b in self.situation.nodes if name == named[0])
+        return self._value(what, at + named[1], named[0], leads)
+
+    def _are_nodes(self, words: list[str]) -> bool:
+        return all(word.isdigit() or word.upper() in self._nodes() for word in words)
+
+    def _nodes(self) -> set[str]:
+        if self.situation.circuit:
+            return set(shipped_circuit(self.situation.circuit).nodes)
+        return {node for _, *pair in self.situation.nodes for node in pair}
+
+    def _volts_between(self, what: Measurand, at: int, a: str, b: str) -> int:
+        unknown = [node for node in (a, b) if node not in self._nodes()]
+        if unknown or a == b:
+            text = f"This circuit has no node {unknown[0]}." if unknown else "Both leads are on the same node."
+            self.problems.append(Problem(f"{a} {b}", f"{text} Its nodes: {', '.join(sorted(self._nodes()))}."))
+            return at + 3
+        station = next((name for name, *pair in self.situation.nodes if {a, b} == set(pair)), None)
+        return self._value(what, at + 2, station, (a, b))
+
+    def _event(self, what: Measurand, at: int) -> int:
+        rest = self.words[at:]
+        known = {m.key: m.key for m in milestones_of(self.situation.circuit)}
+        named = longest_phrase(rest, known)
+        if named is None:
+            said = ", ".join(known) or "no circuit is known for this unit"
+            self.problems.append(
+                Problem(" ".join(rest) or "seen", f"What was seen? {said}. Then the seconds after the call.")
             )
             return self._skip_value(at)
         return self._value(what, at + named[1], named[0])

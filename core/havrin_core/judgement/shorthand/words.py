@@ -29,6 +29,11 @@ VERBS = {
     "stricter": "a stricter standing: stricter 3 …",
     "override": "a milder standing, supervisors only: override 2 …",
     "putback": "everything put back: putback",
+    "stops": "where the sequence stops: stops igniter, stops nothing, stops steady",
+    "look": "a part looked at: look hose ok, look vent bad",
+    "ohms": "a part's ohms, power off: ohms igniter 58, ohms limit open",
+    "swap": "a known good part tried: swap inducer ok",
+    "try": "called at the control for a moment: try thermostat bad",
     "note": "words only: note …",
 }
 

@@ -35,6 +35,7 @@ class ReadingFact:
     instrument: str = ""
     station: str | None = None
     computed_from: tuple[tuple[str, float], ...] = ()
+    leads: tuple[str, str] | None = None
 
 
 class Facts:
@@ -118,7 +119,7 @@ def _facts_of(entry: Entry) -> list[ReadingFact]:
     body = entry.body
     if isinstance(body, Reading):
         fact = _fact(entry, body.quantity, body.stage, body.value)
-        return [replace(fact, station=body.station, computed_from=body.computed_from)]
+        return [replace(fact, station=body.station, computed_from=body.computed_from, leads=body.leads)]
     if isinstance(body, Trace):
         return [
             _fact(entry, quantity, body.stage if measurand(quantity).staged else None, mean)

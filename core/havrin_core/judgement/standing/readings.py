@@ -40,7 +40,7 @@ def reading_views(case: Case) -> list[ReadingView]:
     for what in MEASURANDS:
         for stage in case.unit.stage_keys if what.staged else (None,):
             fact = case.facts.newest(what.key, stage)
-            if fact is not None and what.key != "volts_across_v":
+            if fact is not None and what.key not in ("volts_across_v", "event_s"):
                 band = band_for(case.unit, case.rules, what.key, stage, running.value if running else None)
                 views.append(_view(case, fact, band))
     return views

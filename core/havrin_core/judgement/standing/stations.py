@@ -77,7 +77,7 @@ def _volts(case: Case, station: Station) -> ReadingView | None:
     if not rows:
         return None
     fact = rows[-1]
-    across_switch = 0 not in station.between
+    across_switch = "C" not in station.between
     sound = abs(fact.value) < _CLOSED_BELOW_V if across_switch else _SUPPLY_LEAST_V <= fact.value <= _SUPPLY_MOST_V
     # Volts depend on the unit's state at that moment: a switch that reads open is shown, not condemned.
     verdict = "in" if sound else "near"

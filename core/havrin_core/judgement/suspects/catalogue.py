@@ -12,21 +12,16 @@ GAS_TAP = "Opens a gas tap: leak-test it afterwards and put its cap back."
 HAND_RESET = "It was tripped by something: look for its cause before any reset, eyes on the burner."
 _GAUGES: dict[str, tuple[str, float, str, str]] = {  # quantity -> name, minutes, starter, caution
     "draft_at_switch_pa": ("Tee a gauge into the switch's hose", 3, "draft ", ""),
-    "draft_at_high_switch_pa": ("Tee a gauge into the high switch's hose", 3, "draft high ", ""),
+    "draft_at_high_switch_pa": ("Tee a gauge into the high switch's hose", 3, "high draft ", ""),
     "profile_low_pa": ("Gauge on the airflow switches' tubes", 3, "draft ", ""),
     "supply_running_pa": ("Supply pressure while it tries", 4, "supply ", GAS_TAP),
     "manifold_pa": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP),
-    "igniter_current_a": ("Clamp on the igniter's wire", 2, "amps igniter ", ""),
-    "inducer_speed_hz": ("Speed of the wheel, by tachometer", 4, "hz inducer ", "Turning wheel: guard on."),
-    "fan_speed_hz": ("Speed of the fan, from the control's display", 2, "hz fan ", ""),
     "temperature_rise_k": ("Temperature rise when it stops", 5, "rise ", ""),
-    "water_pressure_pa": ("Water pressure on a second gauge", 2, "water ", ""),
-    "water_flow": ("Flow or return temperature at the boiler", 4, "flow ", ""),
 }
 _GAUGE_SIGMA = 0.03  # of the healthy value
 _VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
 _AMPS_SIGMA = 2e-7
-_WORD = {"look": "look", "swap": "swap", "jump": "jump"}
+_WORD = {"look": "look", "swap": "swap", "jump": "try"}
 
 
 def tests_of(circuit: Circuit) -> tuple[Test, ...]:
@@ -63,7 +58,11 @@ def _volt_test(circuit: Circuit, part: Part, a: str, b: str) -> Test:
     line = {"L1", "N"} & {a, b}
     direct = part.direct or bool(_direct_only(circuit))
     sigma = _MILLIVOLT_SIGMA if _direct_only(circuit) else _VOLTS_SIGMA * (4 if line else 1)
-    name = f"Volts across {part.name.lower()}, calling" if part.kind in ("switch",) else f"Volts at {part.name.lower()}, calling"
+    name = (
+        f"Volts across {part.name.lower()}, calling"
+        if part.kind in ("switch",)
+        else f"Volts at {part.name.lower()}, calling"
+    )
     return Test(
         f"volts:{a}:{b}", "volts", f"{name} ({a}–{b})", 2.5 if line else 1.5, f"v {a} {b} ", leads=(a, b), part=part.key,
         sigma=sigma, direct=direct, caution=LIVE_LINE if line else LIVE_LOW, line_voltage=bool(line),
@@ -79,7 +78,16 @@ def _gauges(circuit: Circuit) -> Iterable[Test]:
         if quantity.name in _GAUGES:
             name, minutes, starter, caution = _GAUGES[quantity.name]
             sigma = _GAUGE_SIGMA * abs(quantity.value)
-            yield Test(f"gauge:{quantity.name}", "gauge", name, minutes, starter, quantity=quantity.name, sigma=sigma, caution=caution)
+            yield Test(
+                f"gauge:{quantity.name}",
+                "gauge",
+                name,
+                minutes,
+                starter,
+                quantity=quantity.name,
+                sigma=sigma,
+                caution=caution,
+            )
 
 
 def _flame(circuit: Circuit) -> Iterable[Test]:
@@ -101,4 +109,12 @@ def _parts(circuit: Circuit) -> Iterable[Test]:
                        f"ohms {part.key} ", part=part.key, caution=caution)  # fmt: skip
         else:
             name = f"{part.name}: {shown['name'][0].lower()}{shown['name'][1:]}"
-            yield Test(f"{how}:{part.key}", how, name, shown["minutes"], f"{_WORD[how]} {part.key} ", part=part.key, caution=caution)
+            yield Test(
+                f"{how}:{part.key}",
+                how,
+                name,
+                shown["minutes"],
+                f"{_WORD[how]} {part.key} ",
+                part=part.key,
+                caution=caution,
+            )

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from math import exp, log
+from math import exp, hypot, log
 
 from havrin_core.judgement.suspects.model import Conflict, Observation, Outcome, Test
 from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures
@@ -48,7 +48,11 @@ def shares(
 
 
 def _pairs(
-    pictures: Pictures, likely: Sequence[FaultMode], weights: Mapping[str, float], total: float, seen: Sequence[Observation]
+    pictures: Pictures,
+    likely: Sequence[FaultMode],
+    weights: Mapping[str, float],
+    total: float,
+    seen: Sequence[Observation],
 ) -> Iterable[tuple[tuple[FaultMode, ...], float]]:
     done: set[frozenset[str]] = set()
     for one in likely:
@@ -95,7 +99,7 @@ def _log_ratio(test: Test, predicted: Outcome, shown: Outcome) -> float:
 
 def spread(test: Test, predicted: float) -> float:
     """Return the standard deviation of a reading around its prediction."""
-    return (test.sigma**2 + (0.02 * predicted) ** 2) ** 0.5
+    return hypot(test.sigma, 0.02 * predicted)
 
 
 def conflicts(pictures: Pictures, best: Hypothesis, observations: Sequence[Observation]) -> list[Conflict]:
@@ -106,7 +110,9 @@ def conflicts(pictures: Pictures, best: Hypothesis, observations: Sequence[Obser
         test = pictures.tests[seen.test]
         predicted = outcomes[seen.test]
         if _odd(test, predicted, seen.outcome):
-            found.append(Conflict(test.key, test.name, in_words(test, seen.outcome), in_words(test, predicted), seen.entry_id))
+            found.append(
+                Conflict(test.key, test.name, in_words(test, seen.outcome), in_words(test, predicted), seen.entry_id)
+            )
     return found
 
 

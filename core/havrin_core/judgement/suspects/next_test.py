@@ -59,7 +59,7 @@ def outcome_groups(pictures: Pictures, test: Test, hypotheses: Sequence[Hypothes
         return list(by_word.items())
     groups: list[Group] = []
     last = 0.0
-    for value, h in sorted(((float(v or 0.0), h) for v, h in rows), key=lambda row: row[0]):  # type: ignore[arg-type]
+    for value, h in sorted(((float(v or 0.0), h) for v, h in rows), key=lambda row: row[0]):
         if not groups or value - last > _GAP_SIGMAS * spread(test, value):
             groups.append((value, {}))
         groups[-1][1][h.blocks] = groups[-1][1].get(h.blocks, 0.0) + h.share

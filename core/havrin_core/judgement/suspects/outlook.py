@@ -4,7 +4,7 @@ from collections.abc import Mapping, Sequence
 
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.inference import Hypothesis, conflicts, shares
-from havrin_core.judgement.suspects.model import Observation, Outlook, Suspect
+from havrin_core.judgement.suspects.model import Conflict, Observation, Outlook, Suspect
 from havrin_core.judgement.suspects.next_test import CLEAR, offer
 from havrin_core.judgement.suspects.pictures import Pictures
 
@@ -18,17 +18,27 @@ _PROOF = (
 
 
 def outlook(
-    pictures: Pictures, observations: Sequence[Observation], rules: HouseRules, odds: Mapping[str, float] | None = None
-) -> Outlook:
-    """Return who is under suspicion, with shares that sum to 1, and what to test next."""
+    pictures: Pictures, observations: Sequence[Observation], rules: HouseRules, against: Sequence[Conflict] = (),
+    odds: Mapping[str, float] | None = None,
+) -> Outlook:  # fmt: skip
+    """Return who is under suspicion, with shares that sum to 1, and what to test next.
+
+    ``against`` are readings that contradict each other; they stand beside those that fit no suspect.
+    """
     known = [seen for seen in observations if seen.test in pictures.tests]
     hypotheses = shares(pictures, known, odds)
     suspects = _suspects(pictures, hypotheses)
-    found = conflicts(pictures, hypotheses[0], known)
+    found = [*against, *conflicts(pictures, hypotheses[0], known)]
     clear = bool(known) and suspects[0].share >= CLEAR and not found
     next_test = None if clear else offer(pictures, hypotheses, known, rules)
     return Outlook(
-        tuple(suspects[:_SHOWN]), next_test, tuple(found), clear, _PROOF if clear else (), pictures.sound.outcomes, tuple(known)
+        tuple(suspects[:_SHOWN]),
+        next_test,
+        tuple(found),
+        clear,
+        _PROOF if clear else (),
+        pictures.sound.outcomes,
+        tuple(known),
     )
 
 

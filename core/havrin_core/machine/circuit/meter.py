@@ -66,7 +66,9 @@ class Wiring:
         solution = self.solve(holds, direct=direct)
         behind = solution.thevenin_ohm(a, b)
         shown = solution.between(a, b) * METER_OHM / (METER_OHM + behind)
-        note = "a floating node: a load would pull it to nothing" if abs(behind) > GHOST_OHM and abs(shown) > 0.5 else ""
+        note = (
+            "a floating node: a load would pull it to nothing" if abs(behind) > GHOST_OHM and abs(shown) > 0.5 else ""
+        )
         return MeterReading(shown.real if direct else abs(shown), "V", note)
 
     def amps(self, part: str, holds: Collection[str], *, direct: bool = False) -> float:
@@ -77,7 +79,9 @@ class Wiring:
     def ohms(self, part_key: str, holds: Collection[str] = ()) -> float | None:
         """Return the resistance of a part taken out of its circuit, Ω; None when open."""
         part = self.circuit.part(part_key)
-        branches = branches_of(part, closed=self.closed(part, holds), live=False, fault=self._fault.get(part_key), direct=True)
+        branches = branches_of(
+            part, closed=self.closed(part, holds), live=False, fault=self._fault.get(part_key), direct=True
+        )
         if not branches:
             return None
         first = branches[0]
@@ -109,7 +113,9 @@ def read_meter(
     ohms = wiring.ohms(part, holds)
     if mode == "ohm":
         return MeterReading(ohms, "Ω", "" if ohms is not None else "open")
-    return MeterReading(float(ohms is not None and ohms < CONTINUITY_OHM), "", "beeps" if ohms and ohms < CONTINUITY_OHM else "silent")
+    return MeterReading(
+        float(ohms is not None and ohms < CONTINUITY_OHM), "", "beeps" if ohms and ohms < CONTINUITY_OHM else "silent"
+    )
 
 
 def _leads(circuit: Circuit, leads: tuple[str, str] | None) -> tuple[str, str]:

@@ -89,23 +89,24 @@ def branches_of(part: Part, *, closed: bool, live: bool, fault: FaultMode | None
     """Return the part's branches. ``live``: its condition holds (flame, thermocouple); ``direct``: for direct current."""
     if fault is not None and fault.open:
         return []
+    a, b = part.nodes[:2]
     extra = fault.ohm or 0.0 if fault else 0.0
     match part.kind:
         case "wire":
-            return [Element(part.key, *part.nodes, 1 / (WIRE_OHM + extra))]
+            return [Element(part.key, a, b, 1 / (WIRE_OHM + extra))]
         case "switch":
-            return [Element(part.key, *part.nodes, 1 / (CLOSED_OHM + extra))] if closed else []
+            return [Element(part.key, a, b, 1 / (CLOSED_OHM + extra))] if closed else []
         case "load":
             impedance = complex(part.ohm + extra, 0.0 if direct else part.reactance_ohm)
-            return [Element(part.key, *part.nodes, 1 / impedance)]
+            return [Element(part.key, a, b, 1 / impedance)]
         case "stray":
-            return [] if direct else [Element(part.key, *part.nodes, 2j * pi * LINE_HZ * part.picofarad * 1e-12)]
+            return [] if direct else [Element(part.key, a, b, 2j * pi * LINE_HZ * part.picofarad * 1e-12)]
         case "source":
             volts = part.volts * (fault.volts_share if fault else 1.0)
             ohm = part.ohm + extra + (fault.sag_ohm if fault else 0.0)
-            return [Element(part.key, *part.nodes, 1 / ohm, volts if part.direct == direct and live else 0.0)]
+            return [Element(part.key, a, b, 1 / ohm, volts if part.direct == direct and live else 0.0)]
         case "flame":
-            return [Element(part.key, *part.nodes, 1 / (part.ohm + extra), part.volts)] if live and direct else []
+            return [Element(part.key, a, b, 1 / (part.ohm + extra), part.volts)] if live and direct else []
         case "transformer":
             return _transformer(part, extra + (fault.sag_ohm if fault else 0.0), direct=direct)
     return []
@@ -168,7 +169,9 @@ def _adrift(branches: Iterable[Branch], ground: str) -> list[str]:
     return list(islands.values())
 
 
-def _eliminated(matrix: dict[str, Row]) -> tuple[list[str], list[tuple[str, list[tuple[str, complex]]]], dict[str, Row]]:
+def _eliminated(
+    matrix: dict[str, Row],
+) -> tuple[list[str], list[tuple[str, list[tuple[str, complex]]]], dict[str, Row]]:
     rows = {node: dict(row) for node, row in matrix.items()}
     left = set(rows)
     order: list[str] = []

@@ -104,7 +104,9 @@ def _made(cls: Any, row: Mapping[str, Any], place: str) -> Any:
     known = {f.name for f in fields(cls)}
     for name in row:
         if name not in known:
-            raise BadDocument("circuit_field", f"{place}: {name!r} is no field of a {cls.__name__.lower()}.", value=name)
+            raise BadDocument(
+                "circuit_field", f"{place}: {name!r} is no field of a {cls.__name__.lower()}.", value=name
+            )
     return cls(**{name: tuple(value) if isinstance(value, list) else value for name, value in row.items()})
 
 
@@ -112,7 +114,9 @@ def _faults(part: Part) -> Iterable[FaultMode]:
     family = part_families().get(part.family or "none")
     if family is None:
         known = ", ".join(sorted(name for name in part_families() if name != "about"))
-        raise BadDocument("circuit_family", f"part {part.key}: no family {part.family!r}. Known: {known}.", value=part.key)
+        raise BadDocument(
+            "circuit_family", f"part {part.key}: no family {part.family!r}. Known: {known}.", value=part.key
+        )
     for row in family["faults"]:
         named = {name: value for name, value in row.items() if name not in ("mode", "name")}
         named["scale"] = {_own(q, part): factor for q, factor in row.get("scale", {}).items()}

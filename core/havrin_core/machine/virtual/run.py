@@ -158,10 +158,7 @@ class VirtualUnit:
         if not self._acts:
             return
         for part in self._acts:
-            if part.acts in self._physics.forced:
-                on = self._physics.forced[part.acts]
-            else:
-                on = self._pulled_in(part)
+            on = self._physics.forced[part.acts] if part.acts in self._physics.forced else self._pulled_in(part)
             (self.holds.add if on else self.holds.discard)(part.acts)
 
     def _pulled_in(self, part: Part) -> bool:

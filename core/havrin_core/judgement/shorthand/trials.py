@@ -1,0 +1,108 @@
+"""Lines that try a part or watch the sequence: stops, look, ohms, swap, try."""
+
+from havrin_core.judgement.shorthand.model import Line, Problem, Situation
+from havrin_core.judgement.shorthand.words import longest_phrase, nearest
+from havrin_core.judgement.suspects.pictures import NOTHING, STEADY, shipped_pictures
+from havrin_core.judgement.tape import Check
+from havrin_core.machine.circuit.model import Milestone
+from havrin_core.machine.circuit.read import shipped_circuit
+
+# The word typed -> the kind of test it is; a call made at the control is a test, not a bypass.
+TRIALS = {"stops": "stops", "look": "look", "ohms": "ohms", "swap": "swap", "try": "jump"}
+_GOOD, _BAD = ("ok", "good", "clear", "fine"), ("bad", "dirty", "blocked", "off", "failed", "not")
+_OPEN = ("ol", "open", "o.l.", "∞")
+_HIGH_SHARE = 1.4
+
+
+def milestones_of(circuit: str) -> tuple[Milestone, ...]:
+    """Return what can be seen in the sequence of the circuit called so; none for ""."""
+    return shipped_circuit(circuit).control.milestones if circuit else ()
+
+
+def read_trial(verb: str, rest: list[str], situation: Situation) -> Line:
+    """Return the line that ``verb`` with its ``rest`` makes."""
+    if not situation.circuit:
+        return _line(situation, Problem(verb, "No circuit is known for this unit: write it as a note."))
+    return _line(situation, _stops(rest, situation) if verb == "stops" else _part(verb, rest, situation))
+
+
+def _line(situation: Situation, outcome: Check | Problem) -> Line:
+    if isinstance(outcome, Problem):
+        return Line((), (), (outcome,), (), situation.phase, situation.stage, "")
+    return Line(
+        (outcome,),
+        (describe_trial(outcome, situation.circuit),),
+        (),
+        (),
+        situation.phase,
+        situation.stage,
+        outcome.device,
+    )
+
+
+def describe_trial(body: Check, circuit: str = "") -> str:
+    """Return how a trial reads; with the circuit, its parts have their names."""
+    name = body.device.replace("_", " ")
+    if circuit:
+        known = {part.key: part.name for part in shipped_circuit(circuit).parts}
+        known |= {m.key: m.name for m in milestones_of(circuit)}
+        name = known.get(body.device, name)
+    if body.check == "stops":
+        return {NOTHING: "Nothing happens at a call", STEADY: "Runs through and keeps running"}.get(
+            body.outcome, f"Stops after: {name}"
+        )
+    words = {"look": "looked at", "ohms": "ohms", "swap": "tried against a good one", "jump": "called at the control"}[
+        body.check
+    ]
+    said = {"ok": "in order", "bad": "NOT in order", "open": "OPEN", "high": "far too high"}.get(
+        body.outcome, body.outcome
+    )
+    return f"{name}, {words}: {said}"
+
+
+def _stops(rest: list[str], situation: Situation) -> Check | Problem:
+    known = {m.key: m.key for m in milestones_of(situation.circuit) if m.seen} | {NOTHING: NOTHING, STEADY: STEADY}
+    named = longest_phrase(rest, known)
+    if named is None:
+        text = " ".join(rest)
+        return Problem(
+            text or "stops",
+            f"Where does it stop? The last thing that happens: {', '.join(known)}.",
+            nearest(text, known),
+        )
+    return Check("stops", named[0] == STEADY, device=named[0], outcome=named[0])
+
+
+def _part(verb: str, rest: list[str], situation: Situation) -> Check | Problem:
+    kind = TRIALS[verb]
+    tests = shipped_pictures(situation.circuit).tests
+    known = {key.split(":")[1].replace("_", " "): key.split(":")[1] for key in tests if key.startswith(f"{kind}:")}
+    known |= {key: key for key in known.values()}
+    named = longest_phrase(rest, known)
+    if named is None:
+        text = " ".join(rest)
+        names = ", ".join(sorted({key.replace("_", " ") for key in known.values()}))
+        return Problem(text or verb, f"“{verb}” which part? Here: {names}.", nearest(text, known))
+    word = " ".join(rest[named[1] :]).lower()
+    outcome = _ohms(named[0], word, situation) if kind == "ohms" else _good_or_bad(word)
+    if not outcome:
+        how = "a number, open, or ok" if kind == "ohms" else "ok or bad"
+        return Problem(word or verb, f"{named[0].replace('_', ' ')}: and what did it show? {how}.")
+    return Check(kind, outcome == "ok", device=named[0], outcome=outcome)
+
+
+def _good_or_bad(word: str) -> str:
+    first = word.split()[0] if word else ""
+    return "ok" if first in _GOOD else "bad" if first in _BAD else ""
+
+
+def _ohms(part: str, word: str, situation: Situation) -> str:
+    first = word.split()[0] if word else ""
+    if first in _GOOD or first in _OPEN or first == "high":
+        return "ok" if first in _GOOD else "high" if first == "high" else "open"
+    try:
+        ohms = float(first.replace(",", "."))
+    except ValueError:
+        return ""
+    sound = shipped_circuit(situation.circuit).part(part)
+    return "high" if ohms > _HIGH_SHARE * (sound.ohm or 0.02) + 1.0 else "ok"

@@ -1,0 +1,49 @@
+"""Suspects of a visit: its unit's circuit, its tape, its house rules; and the one next step."""
+
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.standing.model import SHUT_DOWN, Assessment, NextStep
+from havrin_core.judgement.suspects.evidence import observations
+from havrin_core.judgement.suspects.model import Outlook
+from havrin_core.judgement.suspects.outlook import outlook
+from havrin_core.judgement.suspects.pictures import shipped_pictures
+from havrin_core.judgement.tape import Decision, Entry
+from havrin_core.machine.unit import Unit
+
+_SEARCHES = ("no_heat", "recheck", "return_parts")
+
+
+def outlook_of(unit: Unit, rules: HouseRules, entries: tuple[Entry, ...]) -> Outlook | None:
+    """Return who is under suspicion on a visit; None where the unit's circuit is not known."""
+    if not unit.circuit_key:
+        return None
+    pictures = shipped_pictures(unit.circuit_key)
+    seen, against = observations(unit, pictures, entries)
+    return outlook(pictures, seen, rules, against)
+
+
+def searching(reason: str, entries: tuple[Entry, ...]) -> bool:
+    """Tell whether the visit still looks for a cause."""
+    named = any(isinstance(e.body, Decision) and e.body.decision in ("cause", "shut_down") for e in entries)
+    return reason in _SEARCHES and not named
+
+
+def next_step_of(found: Assessment, sought: Outlook | None) -> NextStep | None:
+    """Return the one next step: dangers and room CO first, then the search, then what is still to show."""
+    step = found.next_step
+    room = step is not None and step.starter == "room "
+    shut = any(r.level == SHUT_DOWN for r in found.reasons)
+    if sought is None or room or shut or (sought.next_test is None and not sought.clear):
+        return step
+    if sought.next_test is None:
+        first = sought.suspects[0]
+        why = f"{first.name} holds {100 * first.share:.0f} % of the suspicion. {sought.proof[0]}"
+        return NextStep(f"Name the cause: {first.name.lower()}", why, 2, "", f"cause {first.name.lower()}")
+    offer = sought.next_test
+    meanings = "; ".join(f"{m.outcome}: {m.first.lower()} first" for m in offer.meanings[:3])
+    return NextStep(
+        offer.test.name,
+        f"Splits the suspects best per minute. {meanings}.",
+        round(offer.test.minutes),
+        "",
+        offer.test.starter,
+    )

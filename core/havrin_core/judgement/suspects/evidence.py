@@ -1,0 +1,103 @@
+"""From a tape to observations: which entries are tests of the circuit, and what they showed."""
+
+from collections.abc import Iterable
+
+from havrin_core.judgement.standing.facts import Facts, ReadingFact
+from havrin_core.judgement.suspects.inference import in_words, spread
+from havrin_core.judgement.suspects.model import Conflict, Observation, Outcome, Test
+from havrin_core.judgement.suspects.pictures import Pictures
+from havrin_core.judgement.tape import Check, Code, Entry
+from havrin_core.machine.unit import Unit
+
+_SAME_SIGMAS = 6.0
+
+
+def observations(
+    unit: Unit, pictures: Pictures, entries: tuple[Entry, ...]
+) -> tuple[list[Observation], list[Conflict]]:
+    """Return the newest observation of each test, and the entries that contradict each other.
+
+    Only what was read before the cure counts: as-left entries prove, they do not accuse.
+    """
+    facts = Facts(entries)
+    rows = sorted((*_readings(unit, pictures, facts), *_checks(pictures, facts)), key=lambda row: row[0])
+    newest: dict[str, Observation] = {}
+    against: list[Conflict] = []
+    for _, seen in rows:
+        test = pictures.tests[seen.test]
+        before = newest.get(seen.test)
+        if before is not None and _differ(test, before.outcome, seen.outcome):
+            shown, earlier = in_words(test, seen.outcome), in_words(test, before.outcome)
+            against.append(Conflict(test.key, test.name, shown, f"{earlier}, read before", seen.entry_id))
+        newest[seen.test] = seen
+    return list(newest.values()), against
+
+
+Row = tuple[str, Observation]  # a key to sort by: time, id
+
+
+def _readings(unit: Unit, pictures: Pictures, facts: Facts) -> Iterable[Row]:
+    for fact in facts.readings:
+        if fact.phase == "left":
+            continue
+        for test, value in _tests_of_reading(unit, pictures, fact):
+            yield f"{fact.at.isoformat()} {fact.entry_id}", Observation(test.key, value, fact.entry_id)
+
+
+def _tests_of_reading(unit: Unit, pictures: Pictures, fact: ReadingFact) -> Iterable[tuple[Test, float]]:
+    if fact.quantity == "volts_across_v" and fact.leads is not None:
+        for test in pictures.tests.values():
+            if test.leads is not None and set(test.leads) == set(fact.leads):
+                yield test, abs(fact.value)
+        return
+    quantity = _QUANTITY.get((fact.quantity, fact.stage)) or _QUANTITY.get((fact.quantity, None), fact.quantity)
+    for test in pictures.tests.values():
+        if test.quantity == quantity:
+            yield test, abs(fact.value) * _to_nominal(unit, pictures, test, fact)
+
+
+_QUANTITY: dict[tuple[str, str | None], str] = {
+    ("draft_pa", "high"): "draft_at_high_switch_pa", ("draft_pa", None): "draft_at_switch_pa",
+}  # fmt: skip
+
+
+def _to_nominal(unit: Unit, pictures: Pictures, test: Test, fact: ReadingFact) -> float:
+    """Return the factor from this unit's own numbers to the circuit's: its plate and stamps against the nominal ones."""
+    nominal = {q.name: q.value for q in pictures.circuit.quantities}.get(test.quantity, 0.0)
+    plated = unit.stage(fact.stage) if fact.stage in unit.stage_keys else unit.plate.stages[-1]
+    if test.quantity == "manifold_pa" and plated.manifold_pa:
+        return nominal / plated.manifold_pa
+    if test.quantity == "supply_running_pa" and unit.plate.supply_min_pa and unit.plate.supply_max_pa:
+        return nominal / (0.5 * (unit.plate.supply_min_pa + unit.plate.supply_max_pa))
+    if test.quantity.startswith("draft") and plated.switch_makes_pa:
+        return makes_at(pictures, test.quantity) / plated.switch_makes_pa
+    return 1.0
+
+
+def makes_at(pictures: Pictures, quantity: str) -> float:
+    """Return the value at which the circuit's own switch on ``quantity`` makes, SI."""
+    for condition in pictures.circuit.conditions:
+        for term in condition.terms:
+            name, sign, number = term.partition(">")
+            if sign and name == quantity:
+                return float(number)
+    return 1.0
+
+
+def _checks(pictures: Pictures, facts: Facts) -> Iterable[Row]:
+    for entry in facts.entries:
+        body, outcome, key = entry.body, "", ""
+        if entry.phase == "left":
+            continue
+        if isinstance(body, Code):
+            key, outcome = "code", body.pattern
+        elif isinstance(body, Check):
+            key, outcome = ("stops" if body.check == "stops" else f"{body.check}:{body.device}"), body.outcome
+        if key in pictures.tests and outcome:
+            yield f"{entry.at.isoformat()} {entry.id}", Observation(key, outcome, entry.id)
+
+
+def _differ(test: Test, before: Outcome, now: Outcome) -> bool:
+    if isinstance(before, float) and isinstance(now, float):
+        return abs(now - before) > _SAME_SIGMAS * spread(test, before)
+    return before != now
