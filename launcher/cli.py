@@ -3,6 +3,8 @@
 import argparse
 import os
 import sys
+from collections.abc import Callable
+from typing import Any
 
 from launcher import checks, environment, serve
 from launcher.cluster import Cluster
@@ -34,10 +36,11 @@ def _parser() -> argparse.ArgumentParser:
     calc = commands.add_parser("calc", help="compute many rows: calc combustion IN.csv OUT.csv")
     calc.add_argument("what", choices=["combustion"])
     calc.add_argument("files", nargs=2, metavar=("IN.csv", "OUT.csv"))
-    calc.set_defaults(run=lambda o: _core(["calc", o.what, *o.files]))
+    calc.set_defaults(run=lambda o: _core(lambda core: core.calc(*o.files)))
     assess = commands.add_parser("assess", help="assess a visit bundle: assess VISIT.json")
     assess.add_argument("file", metavar="VISIT.json")
-    assess.set_defaults(run=lambda o: _core(["assess", o.file]))
+    assess.set_defaults(run=lambda o: _core(lambda core: core.assess_file(o.file)))
+    _circuit_commands(commands)
     bench = commands.add_parser("bench", help="print speeds and sizes")
     bench.set_defaults(run=lambda o: _bench())
     schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")
@@ -45,12 +48,29 @@ def _parser() -> argparse.ArgumentParser:
     return parser
 
 
-def _core(arguments: list[str]) -> int:
+def _circuit_commands(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
+    solve = commands.add_parser("solve", help="what a meter reads: solve CIRCUIT.json --state S --leads A,B --mode V")
+    solve.add_argument("circuit", metavar="CIRCUIT", help="a circuit file, or the name of a shipped one")
+    solve.add_argument("--state", required=True)
+    solve.add_argument("--fault", action="append", default=[], help="put this fault in; may be given again")
+    solve.add_argument("--leads", help="two nodes, like R,C")
+    solve.add_argument("--part", default="", help="for ohm, continuity, A and uA")
+    solve.add_argument("--mode", default="V", help="V, Vdc, ohm, continuity, A or uA")
+    solve.set_defaults(run=lambda o: _core(lambda core: core.solve(o)))
+    circuits = commands.add_parser("circuits", help="list the shipped circuits, or print one as JSON")
+    circuits.add_argument("name", nargs="?")
+    circuits.set_defaults(run=lambda o: _core(lambda core: core.circuits(o)))
+    following = commands.add_parser("next", help="suspects and the next test: next VISIT.json")
+    following.add_argument("file", metavar="VISIT.json")
+    following.set_defaults(run=lambda o: _core(lambda core: core.next_test(o)))
+
+
+def _core(run: Callable[[Any], int]) -> int:
     # The core needs no installed package: it runs in this very interpreter.
     sys.path.insert(0, str(ROOT / "core"))
-    from havrin_core.command import main as core_main
+    from havrin_core import command
 
-    return core_main(arguments)
+    return command.main(lambda: run(command))
 
 
 def _bench() -> int:

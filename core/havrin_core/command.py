@@ -3,33 +3,36 @@
 import csv
 import json
 import sys
+from collections.abc import Callable
 from dataclasses import asdict, is_dataclass
 from datetime import datetime
 from pathlib import Path
 from typing import Any
 
+from havrin_core.commands_circuit import circuits, next_test, solve
 from havrin_core.errors import CoreError
 from havrin_core.judgement.bundle import read_bundle
 from havrin_core.judgement.standing.assess import assess
 from havrin_core.judgement.standing.model import Assessment
 from havrin_core.physics.combustion.bulk import compute_file
 
+__all__ = ["assess_file", "calc", "circuits", "main", "next_test", "solve"]
 
-def main(arguments: list[str]) -> int:
-    """Run ``calc combustion IN OUT`` or ``assess FILE``.
+
+def main(run: Callable[[], int]) -> int:
+    """Run one command of the core; a refusal is one clear line.
 
     Exit status: 0 all well, 1 some rows were refused (each says why), 2 the file could not be read.
     """
     try:
-        if arguments[0] == "calc":
-            return _calc(arguments[2], arguments[3])
-        return _assess(arguments[1])
+        return run()
     except (CoreError, OSError, UnicodeDecodeError, json.JSONDecodeError, csv.Error) as refusal:
         print(f"havrin: {refusal}", file=sys.stderr)
         return 2
 
 
-def _calc(source: str, target: str) -> int:
+def calc(source: str, target: str) -> int:
+    """Compute every row of ``source`` into ``target``; status 1 when some were refused."""
     with (
         open(source, newline="", encoding="utf-8-sig") as reader,
         open(target, "w", newline="", encoding="utf-8") as writer,
@@ -39,7 +42,8 @@ def _calc(source: str, target: str) -> int:
     return 1 if bad else 0
 
 
-def _assess(file: str) -> int:
+def assess_file(file: str) -> int:
+    """Print the assessment of a visit bundle as JSON."""
     bundle = read_bundle(json.loads(Path(file).read_text(encoding="utf-8")))
     found = assess(bundle.unit, bundle.rules, bundle.visit, bundle.system)
     print(json.dumps(assessment_to_dict(found), ensure_ascii=False, indent=1))

@@ -6,7 +6,7 @@ import json
 import pytest
 from jsonschema import Draft202012Validator
 
-from havrin_core.command import main
+from havrin_core.command import assess_file, calc, main
 from havrin_core.errors import BadDocument, CoreError
 from havrin_core.judgement.bundle import entry_to_dict, read_bundle
 from havrin_core.judgement.standing.assess import assess
@@ -84,10 +84,10 @@ def test_a_newer_version_says_to_update():
 def test_assess_from_the_command_line(tmp_path, capsys):
     file = tmp_path / "visit.json"
     file.write_text(json.dumps(BUNDLE))
-    assert main(["assess", str(file)]) == 0
+    assert main(lambda: assess_file(str(file))) == 0
     assert json.loads(capsys.readouterr().out)["title"] == "Leave running"
     file.write_text("{")
-    assert main(["assess", str(file)]) == 2
+    assert main(lambda: assess_file(str(file))) == 2
 
 
 def test_calc_from_the_command_line(tmp_path):
@@ -97,7 +97,7 @@ def test_calc_from_the_command_line(tmp_path):
         header
         + "a,NG_H,5,0,150,20,0,101.325\nb,peat,5,0,150,20,0,101.325\nc,NG_H,x,0,150,20,0,101.325\nd,NG_H,23,0,150,20,0,101.325\ne,NG_H\n"
     )
-    assert main(["calc", "combustion", str(source), str(target)]) == 1
+    assert main(lambda: calc(str(source), str(target))) == 1
     lines = target.read_text().splitlines()
     assert len(lines) == 6
     assert lines[1].endswith(",93.42812,84.330669,") or "93.42812" in lines[1]
@@ -105,6 +105,6 @@ def test_calc_from_the_command_line(tmp_path):
     assert "o2_dry_pct is “x”" in lines[3]
     assert "fresh air" in lines[4]
     assert "empty" in lines[5]
-    assert main(["calc", "combustion", str(tmp_path / "none.csv"), str(target)]) == 2
+    assert main(lambda: calc(str(tmp_path / "none.csv"), str(target))) == 2
     source.write_text("fuel\nNG_H\n")
-    assert main(["calc", "combustion", str(source), str(target)]) == 2
+    assert main(lambda: calc(str(source), str(target))) == 2

@@ -11,7 +11,7 @@ from havrin_core.judgement.shorthand.model import Situation
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.judgement.tape import Action, Check, Code, JumperIn, JumperOut, Look, Reading
 
-HERE = Situation(("low", "high"), "high", "found", "us", (("limit", 1, 2), ("rollout", 2, 3)), (294.26, 326.48))
+HERE = Situation(("low", "high"), "high", "found", "us", (("limit", "1", "2"), ("rollout", "2", "3")), "furnace_condensing_two_stage", (294.26, 326.48))
 
 
 def readings(text, situation=HERE):
@@ -93,7 +93,7 @@ def test_phase_and_stage_are_said_back():
         ("jump kettle", "Which device"),
         ("leak maybe", "leak ok"),
         ("cycles many", "How many"),
-        ("v 7 9 24", "nodes"),
+        ("v 77 9 24", "nodes"),
         ("v 24", "across what"),
         ("cause", "few words"),
         ("stricter 9 x", "Levels"),

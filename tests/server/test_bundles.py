@@ -3,6 +3,7 @@
 import copy
 import json
 import uuid
+from functools import partial
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -82,12 +83,12 @@ def test_a_closed_visit_takes_no_bundle(tove, world):
 
 
 def test_a_bundle_is_judged_the_same_on_the_command_line(tove, world, tmp_path, capsys):
-    from havrin_core.command import main
+    from havrin_core.command import assess_file, main
 
     for visit in Visit.objects.all():
         file = tmp_path / f"{visit.pk}.json"
         file.write_bytes(tove.get(f"visits/{visit.pk}/bundle.json").content)
-        assert main(["assess", str(file)]) == 0
+        assert main(partial(assess_file, str(file))) == 0
         page = tove.get(f"visits/{visit.pk}").json()
         judged = json.loads(capsys.readouterr().out)
         assert (judged["level"], judged["title"]) == (page["standing"]["level"], page["standing"]["title"])

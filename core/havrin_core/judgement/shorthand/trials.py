@@ -44,9 +44,8 @@ def describe_trial(body: Check, circuit: str = "") -> str:
     """Return how a trial reads; with the circuit, its parts have their names."""
     name = body.device.replace("_", " ")
     if circuit:
-        known = {part.key: part.name for part in shipped_circuit(circuit).parts}
-        known |= {m.key: m.name for m in milestones_of(circuit)}
-        name = known.get(body.device, name)
+        named = milestones_of(circuit) if body.check == "stops" else shipped_circuit(circuit).parts
+        name = next((thing.name for thing in named if thing.key == body.device), name)
     if body.check == "stops":
         return {NOTHING: "Nothing happens at a call", STEADY: "Runs through and keeps running"}.get(
             body.outcome, f"Stops after: {name}"

@@ -10,17 +10,17 @@ LIVE_LOW = "Live low voltage: no lead may slip across two terminals."
 LIVE_LINE = "Live LINE voltage: one hand, insulated probes, nothing metal near. Only who is qualified."
 GAS_TAP = "Opens a gas tap: leak-test it afterwards and put its cap back."
 HAND_RESET = "It was tripped by something: look for its cause before any reset, eyes on the burner."
-_GAUGES: dict[str, tuple[str, float, str, str]] = {  # quantity -> name, minutes, starter, caution
-    "draft_at_switch_pa": ("Tee a gauge into the switch's hose", 3, "draft ", ""),
-    "draft_at_high_switch_pa": ("Tee a gauge into the high switch's hose", 3, "high draft ", ""),
-    "profile_low_pa": ("Gauge on the airflow switches' tubes", 3, "draft ", ""),
-    "supply_running_pa": ("Supply pressure while it tries", 4, "supply ", GAS_TAP),
-    "manifold_pa": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP),
-    "temperature_rise_k": ("Temperature rise when it stops", 5, "rise ", ""),
+_GAUGES: dict[str, tuple[str, float, str, str, float]] = {  # quantity -> name, minutes, starter, caution, spread
+    # The spread is the share of the healthy value by which sound units of one kind differ.
+    "draft_at_switch_pa": ("Tee a gauge into the switch's hose", 3, "draft ", "", 0.1),
+    "draft_at_high_switch_pa": ("Tee a gauge into the high switch's hose", 3, "high draft ", "", 0.1),
+    "profile_low_pa": ("Gauge on the airflow switches' tubes", 3, "draft ", "", 0.1),
+    "supply_running_pa": ("Supply pressure while it tries", 4, "supply ", GAS_TAP, 0.15),
+    "manifold_pa": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP, 0.05),
+    "temperature_rise_k": ("Temperature rise when it stops", 5, "rise ", "", 0.2),
 }
-_GAUGE_SIGMA = 0.03  # of the healthy value
 _VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
-_AMPS_SIGMA = 2e-7
+_AMPS_SIGMA = 4e-7
 _WORD = {"look": "look", "swap": "swap", "jump": "try"}
 
 
@@ -76,8 +76,8 @@ def _direct_only(circuit: Circuit) -> bool:
 def _gauges(circuit: Circuit) -> Iterable[Test]:
     for quantity in circuit.quantities:
         if quantity.name in _GAUGES:
-            name, minutes, starter, caution = _GAUGES[quantity.name]
-            sigma = _GAUGE_SIGMA * abs(quantity.value)
+            name, minutes, starter, caution, share = _GAUGES[quantity.name]
+            sigma = share * abs(quantity.value)
             yield Test(
                 f"gauge:{quantity.name}",
                 "gauge",

@@ -56,6 +56,7 @@ class VirtualUnit:
         self.values = {q.name: q.rest for q in circuit.quantities}
         self.control = circuit.control.states[0]
         self._entered_s = 0.0
+        self._awake = False
         self._due: dict[str, tuple[float, bool]] = {}
         self._moving: dict[str, tuple[float, float]] = {}
         self._acts = [part for part in circuit.parts if part.acts and part.kind == "load"]
@@ -147,7 +148,15 @@ class VirtualUnit:
             self._measure()
             self._judge()
             if before == (frozenset(self.holds), self.values):
-                return
+                break
+        self._wake()
+
+    def _wake(self) -> None:
+        """A control that gets its power begins anew."""
+        alive = self.circuit.control.alive in self.holds
+        if alive and not self._awake:
+            self.control, self._entered_s = self.circuit.control.states[0], self.time_s
+        self._awake = alive
 
     def _outputs(self) -> None:
         alive = not self.circuit.control.alive or self.circuit.control.alive in self.holds

@@ -1,0 +1,86 @@
+"""``./havrin solve``, ``circuits`` and ``next``: circuits, meters and suspects from the command line."""
+
+import json
+from argparse import Namespace
+from dataclasses import asdict
+from pathlib import Path
+from typing import Any
+
+from havrin_core.judgement.bundle import read_bundle
+from havrin_core.judgement.suspects.advice import outlook_of
+from havrin_core.judgement.suspects.inference import in_words
+from havrin_core.judgement.suspects.model import Outlook
+from havrin_core.judgement.suspects.pictures import shipped_pictures
+from havrin_core.machine.circuit.meter import read_meter
+from havrin_core.machine.circuit.model import Circuit
+from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_circuit, shipped_document
+
+
+def solve(options: Namespace) -> int:
+    """Print what a meter reads on a circuit file (or a shipped circuit's name) as JSON."""
+    circuit = _circuit(options.circuit)
+    leads = tuple(options.leads.split(",")) if options.leads else None
+    if leads is not None and len(leads) != 2:
+        leads = (options.leads, "")  # refused below, by the name that is no node
+    shown = read_meter(circuit, options.state, options.mode, leads, part=options.part, faults=options.fault)
+    _print(
+        {
+            "circuit": circuit.key,
+            "state": options.state,
+            "faults": options.fault,
+            "leads": leads,
+            "mode": options.mode,
+            **asdict(shown),
+        }
+    )
+    return 0
+
+
+def circuits(options: Namespace) -> int:
+    """Print one shipped circuit as JSON, or the list of all with states, nodes, parts and fault modes."""
+    if options.name:
+        _print(shipped_document(options.name))
+        return 0
+    _print([_summary(shipped_circuit(name)) for name in circuit_names()])
+    return 0
+
+
+def next_test(options: Namespace) -> int:
+    """Print suspects and the next test of a visit bundle as JSON. Status 1 when the unit's circuit is not known."""
+    bundle = read_bundle(json.loads(Path(options.file).read_text(encoding="utf-8")))
+    found = outlook_of(bundle.unit, bundle.rules, bundle.visit.entries)
+    if found is None:
+        _print(
+            {"suspects": [], "next": None, "note": "No circuit is known for this kind of unit and number of stages."}
+        )
+        return 1
+    _print(_outlook(found, bundle.unit.circuit_key))
+    return 0
+
+
+def _circuit(name: str) -> Circuit:
+    if name in circuit_names():
+        return shipped_circuit(name)
+    return circuit_from_dict(json.loads(Path(name).read_text(encoding="utf-8")))
+
+
+def _summary(circuit: Circuit) -> dict[str, Any]:
+    return {
+        "key": circuit.key, "name": circuit.name, "ground": circuit.ground, "common": circuit.common,
+        "states": {state.key: state.name for state in circuit.states}, "nodes": dict(circuit.nodes),
+        "parts": {part.key: part.name for part in circuit.parts},
+        "faults": {fault.key: fault.name for fault in circuit.faults},
+    }  # fmt: skip
+
+
+def _outlook(found: Outlook, circuit_key: str) -> dict[str, Any]:
+    tests = shipped_pictures(circuit_key).tests
+    data = asdict(found)
+    data["circuit"] = circuit_key
+    data["next"] = data.pop("next_test")
+    data["expected"] = {key: in_words(tests[key], outcome) for key, outcome in found.expected.items()}
+    return data
+
+
+def _print(data: Any) -> None:
+    print(json.dumps(data, ensure_ascii=False, indent=1))

@@ -1,0 +1,166 @@
+"""Suspects: the right part is named, the next test is allowed and worth it, what does not fit is said."""
+
+import random
+
+import pytest
+
+from bench.suspects import by_information, drawn_pairs, in_order, search
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.suspects.advice import next_step_of, outlook_of, searching
+from havrin_core.judgement.suspects.inference import in_words, shares
+from havrin_core.judgement.suspects.model import Observation
+from havrin_core.judgement.suspects.next_test import allowed
+from havrin_core.judgement.suspects.outlook import outlook
+from havrin_core.judgement.suspects.pictures import Pictures, shipped_pictures
+from havrin_core.machine.circuit.read import circuit_names
+from tests.core.rows import furnace, judge, tape
+
+FURNACE = "furnace_80_hot_surface"
+
+
+@pytest.fixture(scope="module")
+def pictures() -> Pictures:
+    return shipped_pictures(FURNACE)
+
+
+def seen(*rows):
+    return [Observation(test, outcome) for test, outcome in rows]
+
+
+@pytest.mark.parametrize("name", circuit_names())
+def test_single_faults_are_named_on_units_that_do_not_match_the_model(name):
+    pictures = shipped_pictures(name)
+    found = [search(pictures, (fault,), by_information, 40 + n) for n, fault in enumerate(pictures.circuit.faults)]
+    assert sum(f.right for f in found) / len(found) >= 0.9
+    assert sum(f.minutes for f in found) / len(found) < 20
+
+
+def test_pairs_are_named_too():
+    cases = list(drawn_pairs(40, 3))
+    found = [search(pictures, faults, by_information, seed) for seed, (pictures, faults) in enumerate(cases)]
+    assert sum(f.right for f in found) / len(found) >= 0.85
+
+
+def test_it_is_faster_than_walking_the_string(pictures):
+    faults = random.Random(2).sample(pictures.circuit.faults, 12)
+    ours = sum(search(pictures, (f,), by_information, 9).minutes for f in faults)
+    walked = sum(search(pictures, (f,), in_order, 9).minutes for f in faults)
+    assert ours < 0.6 * walked
+
+
+def test_shares_sum_to_one_and_follow_the_evidence(pictures):
+    before = shares(pictures, [])
+    assert sum(h.share for h in before) == pytest.approx(1)
+    after = shares(pictures, seen(("stops", "inducer"), ("code", "2 3"), ("gauge:draft_at_switch_pa", 224.0)))
+    assert sum(h.share for h in after) == pytest.approx(1)
+    assert after[0].faults[0].part == "pressure_switch"
+
+
+def test_the_order_of_the_evidence_does_not_matter(pictures):
+    rows = seen(("stops", "valve"), ("code", "3 4"), ("gauge:supply_running_pa", 0.0))
+    one, other = shares(pictures, rows), shares(pictures, rows[::-1])
+    assert [h.faults for h in one] == [h.faults for h in other]
+    assert one[0].share == pytest.approx(other[0].share)
+
+
+def test_history_raises_a_suspect(pictures):
+    rows = seen(("stops", "inducer"), ("code", "2 3"))
+    plain = {h.faults[0].key: h.share for h in shares(pictures, rows)}
+    told = {h.faults[0].key: h.share for h in shares(pictures, rows, {"port.plugged": 30.0})}
+    assert told["port.plugged"] > plain["port.plugged"]
+
+
+def test_readings_that_fit_nobody_are_named(pictures):
+    rows = seen(("stops", "steady"), ("code", "3 4"), ("volts:R:C", 2.0))
+    found = outlook(pictures, rows, HouseRules())
+    assert found.conflicts
+    assert not found.clear
+
+
+def test_when_it_is_clear_the_proof_follows(pictures):
+    rows = seen(("stops", "inducer"), ("code", "3 4"), ("ohms:igniter", "open"))
+    found = outlook(pictures, rows, HouseRules())
+    assert found.clear
+    assert found.suspects[0].part == "igniter"
+    assert any("as left" in line for line in found.proof)
+    assert found.next_test is None
+
+
+def test_an_offer_says_what_each_outcome_would_mean(pictures):
+    found = outlook(pictures, seen(("stops", "inducer"), ("code", "2 3")), HouseRules())
+    assert found.next_test is not None
+    meanings = found.next_test.meanings
+    assert len(meanings) >= 2
+    assert sum(m.share for m in meanings) == pytest.approx(1, abs=0.05)
+
+
+@pytest.mark.parametrize("name", circuit_names())
+def test_no_test_bridges_flame_sensing_or_a_safety(name):
+    for test in shipped_pictures(name).tests.values():
+        assert test.kind != "jump" or test.part.startswith("thermostat")
+        assert test.minutes > 0
+        if test.line_voltage:
+            assert "LINE" in test.caution
+        if test.part and pictures_part(name, test.part).latches and test.kind in ("ohms", "look"):
+            assert "cause" in test.caution
+
+
+def pictures_part(name, part):
+    return shipped_pictures(name).circuit.part(part)
+
+
+def test_house_rules_decide_what_is_offered(pictures):
+    strict = HouseRules(jumpers="never", live_work="low_voltage_only")
+    refused = [t.kind for t in pictures.tests.values() if not allowed(t, strict)]
+    assert {"jump", "volts"} == set(refused)
+    assert all(allowed(t, HouseRules()) for t in pictures.tests.values())
+
+
+def test_a_tape_becomes_evidence():
+    lines = ("code 2 3", "stops inducer", "v 3 4 26.2", "draft .88")
+    found = outlook_of(furnace(), HouseRules(), tape(*lines))
+    assert found is not None
+    assert {o.test for o in found.observations} == {"code", "stops", "volts:3:4", "gauge:draft_at_switch_pa"}
+    assert found.suspects[0].part == "pressure_switch"
+    assert found.suspects[0].share > 0.9
+
+
+def test_what_is_read_after_the_cure_accuses_nobody():
+    found = outlook_of(furnace(), HouseRules(), tape("code 2 3", "left: stops steady"))
+    assert found is not None
+    assert [o.test for o in found.observations] == ["code"]
+
+
+def test_readings_that_contradict_each_other_are_shown():
+    found = outlook_of(furnace(), HouseRules(), tape("v 1 2 0.0", "v 1 2 26.0"))
+    assert found is not None
+    assert found.conflicts[0].expected.endswith("read before")
+
+
+def test_the_next_step_is_the_next_test_while_a_cause_is_sought():
+    lines = ("room 0", "code 2 3", "stops inducer")
+    step = next_step_of(judge(*lines, reason="no_heat"), outlook_of(furnace(), HouseRules(), tape(*lines)))
+    assert step is not None
+    assert "Splits the suspects" in step.why
+    assert searching("no_heat", tape(*lines))
+    assert not searching("no_heat", tape(*lines, "cause hose was off"))
+    assert not searching("maintenance", tape(*lines))
+
+
+def test_room_co_comes_before_any_search():
+    step = next_step_of(judge("code 2 3", reason="no_heat"), outlook_of(furnace(), HouseRules(), tape("code 2 3")))
+    assert step is not None
+    assert step.starter == "room "
+
+
+def test_an_unknown_circuit_has_no_outlook():
+    assert outlook_of(furnace(stages=2), HouseRules(), ()) is None
+
+
+def test_outcomes_read_as_people_say_them(pictures):
+    tests = pictures.tests
+    assert in_words(tests["volts:R:C"], 26.31) == "26.3 V"
+    assert in_words(tests["flame_current"], 2.94e-6) == "2.9 µA"
+    assert in_words(tests["gauge:draft_at_switch_pa"], 174.4) == "174 Pa"
+    assert in_words(tests["ohms:igniter"], "open") == "open"
+    assert in_words(tests["look:hose"], "bad") == "not in order"

@@ -1,0 +1,72 @@
+"""Shorthand for trying parts and watching the sequence."""
+
+import pytest
+
+from havrin_core.judgement.describe import describe
+from havrin_core.judgement.shorthand.model import Situation
+from havrin_core.judgement.shorthand.reader import read_line
+from havrin_core.judgement.tape import Check, Reading
+
+NODES = (("limit", "1", "2"), ("pressure_switch", "3", "4"))
+
+
+def read(text, circuit="furnace_80_hot_surface"):
+    return read_line(text, Situation(("only",), "only", "found", "us", NODES, circuit))
+
+
+@pytest.mark.parametrize(
+    ("text", "check", "device", "outcome", "echo"),
+    [
+        ("stops igniter", "stops", "igniter", "igniter", "Stops after: Igniter glows"),
+        ("stops nothing", "stops", "nothing", "nothing", "Nothing happens at a call"),
+        ("stops steady", "stops", "steady", "steady", "Runs through and keeps running"),
+        ("look hose bad", "look", "hose", "bad", "Pressure hose, looked at: NOT in order"),
+        ("look gas supply ok", "look", "gas_supply", "ok", "Gas supply, looked at: in order"),
+        ("ohms igniter 58", "ohms", "igniter", "ok", "Hot-surface igniter, ohms: in order"),
+        ("ohms igniter 140", "ohms", "igniter", "high", "Hot-surface igniter, ohms: far too high"),
+        ("ohms limit OL", "ohms", "limit", "open", "Limit, ohms: OPEN"),
+        ("swap board ok", "swap", "board", "ok", "Control board, tried against a good one: in order"),
+        ("try thermostat bad", "jump", "thermostat", "bad", "Thermostat, called at the control: NOT in order"),
+    ],
+)  # fmt: skip
+def test_a_trial_is_read(text, check, device, outcome, echo):
+    line = read(text)
+    (body,) = line.bodies
+    assert isinstance(body, Check)
+    assert (body.check, body.device, body.outcome) == (check, device, outcome)
+    assert line.echo == (echo,)
+    assert describe(body, "us").text
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("stops", "Where does it stop?"), ("stops mars", "Where does it stop?"), ("look widget bad", "which part?"),
+        ("look hose", "ok or bad"), ("ohms igniter", "a number"), ("ohms igniter soon", "a number"),
+        ("v 3 99 4", "no node 99"), ("v 3 3 4", "same node"), ("seen mars 3", "What was seen?"), ("seen inducer", "number is missing"),
+    ],
+)  # fmt: skip
+def test_a_trial_that_says_too_little_is_asked_back(text, words):
+    line = read(text)
+    assert not line.writable
+    assert words in line.problems[0].text
+
+
+def test_without_a_circuit_trials_are_notes():
+    assert "No circuit is known" in read("look hose bad", circuit="").problems[0].text
+
+
+def test_volts_between_any_two_nodes():
+    (body,) = read("v l1 n 119").bodies
+    assert isinstance(body, Reading)
+    assert (body.leads, body.station) == (("L1", "N"), None)
+    (across,) = read("v 4 3 25.9").bodies
+    assert isinstance(across, Reading)
+    assert (across.leads, across.station) == (("4", "3"), "pressure_switch")
+    assert describe(across, "us").text == "Volts 4–3, pressure switch"
+
+
+def test_the_stopwatch_writes_seconds_after_the_call():
+    (body,) = read("seen inducer 3.4").bodies
+    assert isinstance(body, Reading)
+    assert (body.quantity, body.station, body.value) == ("event_s", "inducer", 3.4)
