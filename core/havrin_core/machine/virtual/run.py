@@ -57,6 +57,7 @@ class VirtualUnit:
         self.control = circuit.control.states[0]
         self._entered_s = 0.0
         self._awake = False
+        self._died: Snapshot | None = None  # the moment at which the control first lost its power
         self._due: dict[str, tuple[float, bool]] = {}
         self._moving: dict[str, tuple[float, float]] = {}
         self._acts = [part for part in circuit.parts if part.acts and part.kind == "load"]
@@ -71,7 +72,7 @@ class VirtualUnit:
         self._settle()
         events: dict[str, float] = {}
         failures, stop, code = 0, None, self.control.code
-        while self.time_s - start < watch_s:
+        while self.time_s - start < watch_s and self._died is None:
             self._note(events, self.time_s - start)
             before = self._snapshot()
             move = self._next_move()
@@ -91,6 +92,8 @@ class VirtualUnit:
             else:
                 self._advance(min(self._next_pending() - self.time_s, watch_s))
         self._note(events, self.time_s - start)
+        if self._died is not None and stop is None:
+            stop, failures = self._died, failures + 1
         stop = stop or self._snapshot()
         return Run(events, self._reached(events), stop, idle, self._shown(code, stop), failures)
 
@@ -156,6 +159,8 @@ class VirtualUnit:
         alive = self.circuit.control.alive in self.holds
         if alive and not self._awake:
             self.control, self._entered_s = self.circuit.control.states[0], self.time_s
+        if self._awake and not alive and self._died is None:
+            self._died = self._snapshot()
         self._awake = alive
 
     def _outputs(self) -> None:
