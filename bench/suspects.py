@@ -13,7 +13,7 @@ from statistics import mean, quantiles
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.inference import Hypothesis, shares, spread
 from havrin_core.judgement.suspects.model import Observation, Outcome, Test
-from havrin_core.judgement.suspects.next_test import CLEAR, offer, outcome_groups
+from havrin_core.judgement.suspects.next_test import CLEAR, offers, outcome_groups
 from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures, outcome_of, shipped_pictures
 from havrin_core.machine.circuit.model import FaultMode
 from havrin_core.machine.circuit.read import circuit_names
@@ -39,8 +39,7 @@ class Found:
 
 def by_information(pictures, hypotheses, seen, _chance):  # type: ignore[no-untyped-def]
     """Most bits per minute: what the page offers."""
-    best = offer(pictures, hypotheses, seen, _RULES)
-    return best.test if best else None
+    return next((best.test for best in offers(pictures, hypotheses, seen, _RULES)), None)
 
 
 def in_order(pictures, hypotheses, seen, _chance):  # type: ignore[no-untyped-def]

@@ -11,7 +11,15 @@ from havrin_core.judgement.shorthand.model import Situation
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.judgement.tape import Action, Check, Code, JumperIn, JumperOut, Look, Reading
 
-HERE = Situation(("low", "high"), "high", "found", "us", (("limit", "1", "2"), ("rollout", "2", "3")), "furnace_condensing_two_stage", (294.26, 326.48))
+HERE = Situation(
+    ("low", "high"),
+    "high",
+    "found",
+    "us",
+    (("limit", "1", "2"), ("rollout", "2", "3")),
+    "furnace_condensing_two_stage",
+    (294.26, 326.48),
+)
 
 
 def readings(text, situation=HERE):

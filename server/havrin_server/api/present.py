@@ -8,8 +8,16 @@ from havrin_core.judgement.describe import describe
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.limits import SOURCES, Band
 from havrin_core.judgement.standing.advice import starter_for
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, TITLES, Assessment, ReadingView, StationView
+from havrin_core.judgement.standing.model import (
+    REASONS_FOR_VISIT,
+    TITLES,
+    Assessment,
+    NextStep,
+    ReadingView,
+    StationView,
+)
 from havrin_core.judgement.standing.readings import limit_text
+from havrin_core.judgement.suspects.advice import next_step_of, outlook_of, searching
 from havrin_core.judgement.tape import Correction, Decision, Entry, Reading, struck
 from havrin_core.machine.measurands import MEASURANDS, measurand
 from havrin_core.machine.unit import STAGE_LABELS, Station, Unit
@@ -38,9 +46,9 @@ def visit_page(visit: Visit, person: Person) -> out.VisitPage:
     return out.VisitPage(
         id=visit.pk, version=visit.version, unit_name=visit.unit.name, unit_line=unit_line(visit, unit, system),
         site=visit.unit.site.name, reason=REASONS_FOR_VISIT[visit.reason], complaint=visit.complaint,
-        rules=visit.rules().name, writable=visit.closed_at is None and person.role != "office",
+        rules=visit.rules().name, has_string=bool(unit.circuit_key), writable=visit.closed_at is None and person.role != "office",
         room_co=_room_co(tape), stages=[out.StageOut(key=k, label=STAGE_LABELS[k]) for k in unit.stage_keys],
-        paths=_paths(unit, visit.rules(), found, flue, system), ties=[out.TieOut(device=device, feels=feels) for device, feels in unit.kind.ties], standing=standing_out(found),
+        paths=_paths(unit, visit.rules(), found, flue, system), ties=[out.TieOut(device=device, feels=feels) for device, feels in unit.kind.ties], standing=standing_out(found, _next_step(visit, unit, found, tape)),
         tape=_tape(tape, system),
         jumpers=[out.JumperOut(device=j.device, since=j.since, found=j.found) for j in found.jumpers],
         flue=flue, fuel_line=_fuel_line(unit.fuel), other_fuel_line=_fuel_line(_other_fuel(unit)),
@@ -63,9 +71,14 @@ def unit_line(visit: Visit, unit: Unit, system: str) -> str:
     return " · ".join(parts)
 
 
-def standing_out(found: Assessment) -> out.StandingOut:
-    """Return the standing for the page."""
-    step = found.next_step
+def _next_step(visit: Visit, unit: Unit, found: Assessment, tape: tuple[Entry, ...]) -> NextStep | None:
+    if visit.closed_at is not None or not searching(visit.reason, tape):
+        return found.next_step
+    return next_step_of(found, outlook_of(unit, visit.rules(), tape))
+
+
+def standing_out(found: Assessment, step: NextStep | None) -> out.StandingOut:
+    """Return the standing for the page, with the one next step."""
     return out.StandingOut(
         level=found.level, title=found.title, settled=found.settled,
         reasons=[

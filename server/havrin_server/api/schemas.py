@@ -296,6 +296,7 @@ class VisitPage(Schema):
     complaint: str
     rules: str
     writable: bool
+    has_string: bool
     room_co: Shown | None
     stages: list[StageOut]
     paths: list[PathOut]

@@ -10,6 +10,7 @@ from havrin_core.judgement.shorthand.model import Line
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_server.api.present import visit_page
 from havrin_server.api.present_log import log_page
+from havrin_server.api.present_string import meter_out, string_page
 from havrin_server.api.present_words import pickable_lines
 from havrin_server.api.schemas import (
     CloseIn,
@@ -22,6 +23,7 @@ from havrin_server.api.schemas import (
     Vocabulary,
 )
 from havrin_server.api.schemas_logs import LogPage
+from havrin_server.api.schemas_string import MeterOut, StringOut
 from havrin_server.captures import services as captures
 from havrin_server.errors import NotWritable
 from havrin_server.journal import services
@@ -40,6 +42,20 @@ def page(request: HttpRequest, visit_id: int) -> VisitPage:
     """Return everything that the page of a visit draws."""
     require(request.user, "read")
     return _page(request, visit_id)
+
+
+@router.get("/{int:visit_id}/string", response=StringOut)
+def string(request: HttpRequest, visit_id: int, state: str = "") -> StringOut:
+    """Return the circuit of the visit's unit with what was read on it, the sequence, and the suspects."""
+    require(request.user, "read")
+    return string_page(find_visit(visit_id, request.user), state)
+
+
+@router.get("/{int:visit_id}/meter", response=MeterOut | None)
+def meter(request: HttpRequest, visit_id: int, state: str, a: str, b: str) -> MeterOut | None:
+    """Return what a voltmeter shows between two nodes of the sound circuit in ``state``."""
+    require(request.user, "read")
+    return meter_out(find_visit(visit_id, request.user), state, a, b)
 
 
 @router.get("/vocabulary", response=Vocabulary)

@@ -96,6 +96,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/string": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * String
+         * @description Return the circuit of the visit's unit with what was read on it, the sequence, and the suspects.
+         */
+        get: operations["havrin_server_api_visits_string"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/meter": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Meter
+         * @description Return what a voltmeter shows between two nodes of the sound circuit in ``state``.
+         */
+        get: operations["havrin_server_api_visits_meter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/vocabulary": {
         parameters: {
             query?: never;
@@ -987,6 +1027,8 @@ export interface components {
             rules: string;
             /** Writable */
             writable: boolean;
+            /** Has String */
+            has_string: boolean;
             room_co: components["schemas"]["Shown"] | null;
             /** Stages */
             stages: components["schemas"]["StageOut"][];
@@ -1013,6 +1055,197 @@ export interface components {
             /** Photos */
             photos: components["schemas"]["PhotoOut"][];
             close: components["schemas"]["CloseOut"];
+        };
+        /**
+         * ConflictOut
+         * @description A reading that no suspect explains, or that another contradicts.
+         */
+        ConflictOut: {
+            /** Name */
+            name: string;
+            /** Shown */
+            shown: string;
+            /** Expected */
+            expected: string;
+            /** Entry Id */
+            entry_id: string;
+        };
+        /**
+         * EventOut
+         * @description A moment of the sequence: its window, s after the call, and when it was seen.
+         */
+        EventOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Earliest S */
+            earliest_s: number;
+            /** Latest S */
+            latest_s: number;
+            /** Seen S */
+            seen_s: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "in" | "out" | "none";
+            /** By Eye */
+            by_eye: boolean;
+        };
+        /**
+         * MeaningOut
+         * @description What an outcome of the next test would mean.
+         */
+        MeaningOut: {
+            /** Outcome */
+            outcome: string;
+            /** Share */
+            share: number;
+            /** First */
+            first: string;
+            /** First Share */
+            first_share: number;
+        };
+        /**
+         * Named
+         * @description A key with its name.
+         */
+        Named: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * NodeOut
+         * @description A node of the circuit with its volts to common (line side: to neutral).
+         */
+        NodeOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            expected: components["schemas"]["Shown"];
+            read: components["schemas"]["Shown"] | null;
+            /** Odd */
+            odd: boolean;
+        };
+        /**
+         * OfferOut
+         * @description The test offered next.
+         */
+        OfferOut: {
+            /** Title */
+            title: string;
+            /** Minutes */
+            minutes: number;
+            /** Why */
+            why: string;
+            /** Caution */
+            caution: string;
+            /** Starter */
+            starter: string;
+            /** Meanings */
+            meanings: components["schemas"]["MeaningOut"][];
+        };
+        /**
+         * PartOut
+         * @description A part between two nodes with the drop across it.
+         */
+        PartOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Closed */
+            closed: boolean;
+            expected: components["schemas"]["Shown"];
+            read: components["schemas"]["Shown"] | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "in" | "out" | "none";
+        };
+        /**
+         * RungOut
+         * @description One rung of the drawing: one node more than there are parts.
+         */
+        RungOut: {
+            /** Load */
+            load: string;
+            /** Name */
+            name: string;
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Nodes */
+            nodes: components["schemas"]["NodeOut"][];
+        };
+        /**
+         * StringOut
+         * @description The String view of a visit. ``known`` is false where no circuit is known for the unit.
+         */
+        StringOut: {
+            /** Known */
+            known: boolean;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** States */
+            states: components["schemas"]["Named"][];
+            /** Rungs */
+            rungs: components["schemas"]["RungOut"][];
+            /** Events */
+            events: components["schemas"]["EventOut"][];
+            /** Longest S */
+            longest_s: number;
+            suspects: components["schemas"]["SuspectsOut"] | null;
+        };
+        /**
+         * SuspectOut
+         * @description A part under suspicion; shares are of 1.
+         */
+        SuspectOut: {
+            /** Part */
+            part: string;
+            /** Name */
+            name: string;
+            /** Share */
+            share: number;
+            /** Faults */
+            faults: string[];
+        };
+        /**
+         * SuspectsOut
+         * @description Who is under suspicion, what to test next, what does not fit.
+         */
+        SuspectsOut: {
+            /** Given */
+            given: number;
+            /** Suspects */
+            suspects: components["schemas"]["SuspectOut"][];
+            next: components["schemas"]["OfferOut"] | null;
+            /** Others */
+            others: components["schemas"]["OfferOut"][];
+            /** Conflicts */
+            conflicts: components["schemas"]["ConflictOut"][];
+            /** Clear */
+            clear: boolean;
+            /** Proof */
+            proof: string[];
+        };
+        /**
+         * MeterOut
+         * @description What a voltmeter shows between two nodes of a sound circuit.
+         */
+        MeterOut: {
+            shown: components["schemas"]["Shown"];
+            /** Note */
+            note: string;
         };
         /**
          * Vocabulary
@@ -1467,6 +1700,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_api_visits_string: {
+        parameters: {
+            query?: {
+                state?: string;
+            };
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StringOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_visits_meter: {
+        parameters: {
+            query: {
+                state: string;
+                a: string;
+                b: string;
+            };
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeterOut"] | null;
                 };
             };
         };

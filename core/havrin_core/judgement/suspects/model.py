@@ -87,5 +87,6 @@ class Outlook:
     conflicts: tuple[Conflict, ...]
     clear: bool
     proof: tuple[str, ...]
+    other_tests: tuple[Offer, ...]  # worth it too: "I do something else instead"
     expected: Mapping[str, Outcome]
     observations: tuple[Observation, ...]

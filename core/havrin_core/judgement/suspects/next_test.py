@@ -24,25 +24,22 @@ def allowed(test: Test, rules: HouseRules) -> bool:
     return not (test.kind == "jump" and rules.jumpers == "never")
 
 
-def offer(
-    pictures: Pictures, hypotheses: Sequence[Hypothesis], seen: Sequence[Observation], rules: HouseRules
-) -> Offer | None:
-    """Return the test with the most bits per minute that was not done yet; None when none tells anything."""
+def offers(
+    pictures: Pictures, hypotheses: Sequence[Hypothesis], seen: Sequence[Observation], rules: HouseRules, most: int = 1
+) -> list[Offer]:
+    """Return up to ``most`` tests that were not done yet, most bits per minute first; none that tells nothing."""
     done = {o.test for o in seen}
     weighed = hypotheses[:_FEW]
-    best: Offer | None = None
-    best_rate = 0.0
+    worth: list[tuple[float, float, Test]] = []
     for test in pictures.tests.values():
         if test.key in done or not allowed(test, rules):
             continue
         groups = outcome_groups(pictures, test, weighed)
         bits = _information(test, groups)
-        rate = bits / (test.minutes + _HANDICAP[test.kind])
-        if bits > _WORTH_BITS and rate > best_rate:
-            best, best_rate = Offer(test, bits, ()), rate
-    if best is None:
-        return None
-    return Offer(best.test, best.bits, _meanings(pictures, best.test, weighed))
+        if bits > _WORTH_BITS:
+            worth.append((bits / (test.minutes + _HANDICAP[test.kind]), bits, test))
+    worth.sort(key=lambda row: -row[0])
+    return [Offer(test, bits, _meanings(pictures, test, weighed)) for _, bits, test in worth[:most]]
 
 
 Group = tuple[Outcome, dict[str, float]]  # an outcome, and the share of each part under it

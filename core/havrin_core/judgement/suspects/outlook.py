@@ -5,10 +5,10 @@ from collections.abc import Mapping, Sequence
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.inference import Hypothesis, conflicts, shares
 from havrin_core.judgement.suspects.model import Conflict, Observation, Outlook, Suspect
-from havrin_core.judgement.suspects.next_test import CLEAR, offer
+from havrin_core.judgement.suspects.next_test import CLEAR, offers
 from havrin_core.judgement.suspects.pictures import Pictures
 
-_SHOWN = 6
+_SHOWN, _OTHERS = 6, 4
 _LEAST_SHARE = 0.01
 _PROOF = (
     "Read the same thing once more as left: as found and as left side by side prove the cause.",
@@ -30,15 +30,16 @@ def outlook(
     suspects = _suspects(pictures, hypotheses)
     found = [*against, *conflicts(pictures, hypotheses[0], known)]
     clear = bool(known) and suspects[0].share >= CLEAR and not found
-    next_test = None if clear else offer(pictures, hypotheses, known, rules)
+    tests = [] if clear else offers(pictures, hypotheses, known, rules, 1 + _OTHERS)
     return Outlook(
-        tuple(suspects[:_SHOWN]),
-        next_test,
-        tuple(found),
-        clear,
-        _PROOF if clear else (),
-        pictures.sound.outcomes,
-        tuple(known),
+        suspects=tuple(suspects[:_SHOWN]),
+        next_test=tests[0] if tests else None,
+        conflicts=tuple(found),
+        clear=clear,
+        proof=_PROOF if clear else (),
+        other_tests=tuple(tests[1:]),
+        expected=pictures.sound.outcomes,
+        observations=tuple(known),
     )
 
 

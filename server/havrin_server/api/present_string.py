@@ -1,0 +1,104 @@
+"""The String view: the core's drawing, sequence and suspects in words."""
+
+from havrin_core.judgement.suspects.advice import outlook_of
+from havrin_core.judgement.suspects.model import Offer, Outlook
+from havrin_core.judgement.suspects.string_view import EventView, RungView, direct_only, meter_between, string_view
+from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_server.api.schemas import Shown
+from havrin_server.api.schemas_string import (
+    ConflictOut,
+    EventOut,
+    MeaningOut,
+    MeterOut,
+    Named,
+    NodeOut,
+    OfferOut,
+    PartOut,
+    RungOut,
+    StringOut,
+    SuspectOut,
+    SuspectsOut,
+)
+from havrin_server.journal.models import Visit
+from havrin_server.journal.queries import tape_of
+
+_TAIL_S = 1.12  # the time axis ends a little after the last window
+
+
+def string_page(visit: Visit, state: str) -> StringOut:
+    """Return the String view of ``visit`` with the circuit in ``state``, the last one when it has no such state."""
+    unit = visit.unit.described()
+    if not unit.circuit_key:
+        return StringOut(known=False, name="", state="", states=[], rungs=[], events=[], longest_s=0, suspects=None)
+    circuit, tape = shipped_circuit(unit.circuit_key), tape_of(visit)
+    view = string_view(circuit, tape, state)
+    millivolts = direct_only(circuit)
+    return StringOut(
+        known=True, name=circuit.name, state=view.state, states=[Named(key=s.key, name=s.name) for s in circuit.states],
+        rungs=[_rung(rung, millivolts) for rung in view.rungs], events=[_event(event) for event in view.events],
+        longest_s=_TAIL_S * max(max(e.latest_s, e.seen_s or 0) for e in view.events),
+        suspects=suspects_out(outlook_of(unit, visit.rules(), tape)),
+    )  # fmt: skip
+
+
+def meter_out(visit: Visit, state: str, a: str, b: str) -> MeterOut | None:
+    """Return what a voltmeter shows on the sound circuit; None where the unit's circuit is not known."""
+    unit = visit.unit.described()
+    if not unit.circuit_key:
+        return None
+    circuit = shipped_circuit(unit.circuit_key)
+    reading = meter_between(circuit, state, a, b)
+    return MeterOut(shown=_volts(abs(reading.value or 0.0), direct_only(circuit)), note=reading.note)
+
+
+def suspects_out(found: Outlook | None) -> SuspectsOut | None:
+    """Return the suspects for the page."""
+    if found is None:
+        return None
+    return SuspectsOut(
+        given=len(found.observations),
+        suspects=[SuspectOut(part=s.part, name=s.name, share=s.share, faults=[_mode(name) for name, _ in s.faults]) for s in found.suspects],
+        next=_offer(found.next_test) if found.next_test else None, others=[_offer(o) for o in found.other_tests],
+        conflicts=[ConflictOut(name=c.name, shown=c.shown, expected=c.expected, entry_id=c.entry_id) for c in found.conflicts],
+        clear=found.clear, proof=list(found.proof),
+    )  # fmt: skip
+
+
+def _mode(name: str) -> str:
+    return name.split(": ", 1)[1] if name.count(": ") == 1 else name
+
+
+def _offer(offer: Offer) -> OfferOut:
+    why = f"{offer.bits:.1f} bit for about {offer.test.minutes:g} min: more per minute than any other test."
+    return OfferOut(
+        title=offer.test.name, minutes=offer.test.minutes, why=why, caution=offer.test.caution, starter=offer.test.starter,
+        meanings=[MeaningOut(outcome=m.outcome, share=m.share, first=m.first, first_share=m.first_share) for m in offer.meanings],
+    )  # fmt: skip
+
+
+def _volts(volts: float, millivolts: bool) -> Shown:
+    return Shown(text=f"{1000 * volts:.0f}", unit="mV") if millivolts else Shown(text=f"{volts:.1f}", unit="V")
+
+
+def _maybe(volts: float | None, millivolts: bool) -> Shown | None:
+    return None if volts is None else _volts(volts, millivolts)
+
+
+def _rung(rung: RungView, mv: bool) -> RungOut:
+    return RungOut(
+        load=rung.load, name=rung.name,
+        parts=[
+            PartOut(key=p.key, name=p.name, kind=p.kind, closed=p.closed, expected=_volts(p.expected_v, mv), read=_maybe(p.read_v, mv), state=p.state)
+            for p in rung.parts
+        ],
+        nodes=[
+            NodeOut(key=n.key, name=n.name, expected=_volts(n.expected_v, mv), read=_maybe(n.read_v, mv), odd=n.odd) for n in rung.nodes
+        ],
+    )  # fmt: skip
+
+
+def _event(event: EventView) -> EventOut:
+    return EventOut(
+        key=event.key, name=event.name, earliest_s=event.earliest_s, latest_s=event.latest_s, seen_s=event.seen_s,
+        state=event.state, by_eye=event.by_eye,
+    )  # fmt: skip
