@@ -8,9 +8,9 @@ from typing import Any
 
 from havrin_core.judgement.bundle import read_bundle
 from havrin_core.judgement.suspects.advice import outlook_of
-from havrin_core.judgement.suspects.inference import in_words
 from havrin_core.judgement.suspects.model import Outlook
 from havrin_core.judgement.suspects.pictures import shipped_pictures
+from havrin_core.judgement.suspects.words import in_words
 from havrin_core.machine.circuit.meter import read_meter
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_circuit, shipped_document

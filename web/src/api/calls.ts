@@ -5,6 +5,8 @@ export const keys = {
   me: ['me'] as const,
   round: ['round'] as const,
   visit: (id: number) => ['visit', id] as const,
+  string: (id: number, version: number, state: string) => ['visit', id, 'string', version, state] as const,
+  meter: (id: number, state: string, a: string, b: string) => ['visit', id, 'meter', state, a, b] as const,
   log: (id: string) => ['log', id] as const,
   words: ['words'] as const,
 }
@@ -20,6 +22,10 @@ export const getRound = () => call<Schemas['Round']>(http.GET('/api/round'))
 export const getWords = () => call<Schemas['Vocabulary']>(http.GET('/api/visits/vocabulary'))
 export const getVisit = (id: number) => call<Schemas['VisitPage']>(http.GET('/api/visits/{visit_id}', visitPath(id)))
 export const getVersion = (id: number) => call<number>(http.GET('/api/visits/{visit_id}/version', visitPath(id)))
+export const getString = (id: number, state: string) =>
+  call<Schemas['StringOut']>(http.GET('/api/visits/{visit_id}/string', { params: { path: { visit_id: id }, query: { state } } }))
+export const getMeter = (id: number, state: string, a: string, b: string) =>
+  call<Schemas['MeterOut'] | null>(http.GET('/api/visits/{visit_id}/meter', { params: { path: { visit_id: id }, query: { state, a, b } } }))
 export const readBack = (id: number, body: Schemas['ReadBackIn'], signal?: AbortSignal) =>
   call<Schemas['ReadBack']>(http.POST('/api/visits/{visit_id}/read-back', { ...visitPath(id), body, signal }))
 export const writeLine = (id: number, body: Schemas['LineIn']) =>

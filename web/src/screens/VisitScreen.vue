@@ -11,6 +11,7 @@ import UnitView from '@/features/unit/UnitView.vue'
 import { useBar } from '@/features/visit/bar'
 import KeyList from '@/features/visit/KeyList.vue'
 import { actionFor, VIEWS, type ViewName } from '@/features/visit/keyboard'
+import SuspectsPanel from '@/features/string/SuspectsPanel.vue'
 import StandingPanel from '@/features/visit/StandingPanel.vue'
 import TapePanel from '@/features/visit/TapePanel.vue'
 import { useVisit } from '@/features/visit/useVisit'
@@ -21,6 +22,7 @@ import { useTheme } from '@/ui/theme'
 import WhyList from '@/ui/WhyList.vue'
 
 const FlueView = defineAsyncComponent(() => import('@/features/flue/FlueView.vue'))
+const StringView = defineAsyncComponent(() => import('@/features/string/StringView.vue'))
 const CloseView = defineAsyncComponent(() => import('@/features/close/CloseView.vue'))
 const props = defineProps<{ id: number; view: string }>()
 const router = useRouter()
@@ -35,6 +37,7 @@ const list = ref<ListName | null>(null)
 const stationKey = ref('')
 const figure = ref<Schemas['Explained'] | null>(null)
 const showKeys = ref(false)
+const suspects = ref<Schemas['SuspectsOut'] | null>(null)
 const pending = computed(() => outbox.lines.filter((line) => line.visit === props.id))
 const waiting = computed(() => pending.value.filter((line) => !line.refused).length)
 const away = computed(() => stale.value || (waiting.value > 0 && outbox.unreachable))
@@ -124,10 +127,12 @@ onUnmounted(() => { window.removeEventListener('keydown', onKey); window.removeE
       <p v-if="page.complaint && view === 'unit'" class="complaint">“{{ page.complaint }}”</p>
       <UnitView v-if="view === 'unit'" :page="page" :chosen="stationKey || bar.station" @pick="(s) => openStation(s.key)" />
       <FlueView v-else-if="view === 'flue'" :page="page" @page="replace" @why="(f) => (figure = f)" />
+      <StringView v-else-if="view === 'string'" :page="page" :narrow="narrow" @begin="begin" @write="write" @suspects="(found) => (suspects = found)" />
       <CloseView v-else :page="page" :waiting="waiting" @page="replace" @begin="begin" />
     </main>
     <aside v-if="!narrow">
-      <StandingPanel :standing="page.standing" :waiting="waiting" :stale="away" @station="openStation" @next="begin" />
+      <SuspectsPanel v-if="view === 'string' && suspects" :found="suspects" :tape="page.tape" :jumpers="page.jumpers" :put-backs="page.close.put_backs" :writable="page.writable" @begin="begin" />
+      <StandingPanel v-else :standing="page.standing" :waiting="waiting" :stale="away" @station="openStation" @next="begin" />
       <TapePanel :tape="page.tape" :pending="pending" :writable="page.writable" @correct="beginCorrection" @strike="(e) => correctEntry(e.id, null)" @restore="restore" @discard="(l) => outbox.remove(l.id)" />
     </aside>
     <button v-else class="pull" @click="sheet = 'tape'">Tape · {{ page.tape.length }} lines <b v-if="page.tape[0]">{{ page.tape[0].text }} {{ page.tape[0].value }}</b></button>

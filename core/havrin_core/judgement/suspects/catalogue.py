@@ -17,6 +17,7 @@ _GAUGES: dict[str, tuple[str, float, str, str, float]] = {  # quantity -> name, 
     "profile_low_pa": ("Gauge on the airflow switches' tubes", 3, "draft ", "", 0.1),
     "supply_running_pa": ("Supply pressure while it tries", 4, "supply ", GAS_TAP, 0.15),
     "manifold_pa": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP, 0.05),
+    "manifold_of_plate": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP, 0.05),
     "temperature_rise_k": ("Temperature rise when it stops", 5, "rise ", "", 0.2),
 }
 _VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
@@ -30,7 +31,9 @@ def tests_of(circuit: Circuit) -> tuple[Test, ...]:
 
 
 def _whole_unit(circuit: Circuit) -> Iterable[Test]:
-    yield Test("stops", "stops", "Watch one call: where does it stop?", 2, "stops ")
+    said = [(m.key, f"stops after: {m.name.lower()}") for m in circuit.control.milestones if m.seen]
+    words = (("nothing", "nothing happens"), ("steady", "runs through"), *said)
+    yield Test("stops", "stops", "Watch one call: where does it stop?", 2, "stops ", words=words)
     if any(state.code for state in circuit.control.states):
         yield Test("code", "code", "Read the code, before any reset", 1, "code ")
 
@@ -75,7 +78,9 @@ def _direct_only(circuit: Circuit) -> bool:
 
 def _gauges(circuit: Circuit) -> Iterable[Test]:
     for quantity in circuit.quantities:
-        if quantity.name in _GAUGES:
+        # Where a second stage moves the manifold, it is compared with its own stage's plate value.
+        staged = quantity.name == "manifold_pa" and any(q.name == "manifold_of_plate" for q in circuit.quantities)
+        if quantity.name in _GAUGES and not staged:
             name, minutes, starter, caution, share = _GAUGES[quantity.name]
             sigma = share * abs(quantity.value)
             yield Test(
@@ -86,6 +91,7 @@ def _gauges(circuit: Circuit) -> Iterable[Test]:
                 starter,
                 quantity=quantity.name,
                 sigma=sigma,
+                nominal=quantity.value,
                 caution=caution,
             )
 

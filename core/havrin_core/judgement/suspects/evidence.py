@@ -3,9 +3,10 @@
 from collections.abc import Iterable
 
 from havrin_core.judgement.standing.facts import Facts, ReadingFact
-from havrin_core.judgement.suspects.inference import in_words, spread
+from havrin_core.judgement.suspects.inference import spread
 from havrin_core.judgement.suspects.model import Conflict, Observation, Outcome, Test
 from havrin_core.judgement.suspects.pictures import Pictures
+from havrin_core.judgement.suspects.words import in_words
 from havrin_core.judgement.tape import Check, Code, Entry
 from havrin_core.machine.unit import Unit
 
@@ -50,14 +51,16 @@ def _tests_of_reading(unit: Unit, pictures: Pictures, fact: ReadingFact) -> Iter
             if test.leads is not None and set(test.leads) == set(fact.leads):
                 yield test, abs(fact.value)
         return
-    quantity = _QUANTITY.get((fact.quantity, fact.stage)) or _QUANTITY.get((fact.quantity, None), fact.quantity)
+    named = _QUANTITY.get((fact.quantity, fact.stage)) or _QUANTITY.get((fact.quantity, None), (fact.quantity,))
     for test in pictures.tests.values():
-        if test.quantity == quantity:
+        if test.quantity in named:
             yield test, abs(fact.value) * _to_nominal(unit, pictures, test, fact)
 
 
-_QUANTITY: dict[tuple[str, str | None], str] = {
-    ("draft_pa", "high"): "draft_at_high_switch_pa", ("draft_pa", None): "draft_at_switch_pa",
+_QUANTITY: dict[tuple[str, str | None], tuple[str, ...]] = {
+    ("draft_pa", "high"): ("draft_at_high_switch_pa",),
+    ("draft_pa", None): ("draft_at_switch_pa", "profile_low_pa"),
+    ("manifold_pa", None): ("manifold_pa", "manifold_of_plate"),
 }  # fmt: skip
 
 
@@ -65,7 +68,7 @@ def _to_nominal(unit: Unit, pictures: Pictures, test: Test, fact: ReadingFact) -
     """Return the factor from this unit's own numbers to the circuit's: its plate and stamps against the nominal ones."""
     nominal = {q.name: q.value for q in pictures.circuit.quantities}.get(test.quantity, 0.0)
     plated = unit.stage(fact.stage) if fact.stage in unit.stage_keys else unit.plate.stages[-1]
-    if test.quantity == "manifold_pa" and plated.manifold_pa:
+    if test.quantity.startswith("manifold") and plated.manifold_pa:
         return nominal / plated.manifold_pa
     if test.quantity == "supply_running_pa" and unit.plate.supply_min_pa and unit.plate.supply_max_pa:
         return nominal / (0.5 * (unit.plate.supply_min_pa + unit.plate.supply_max_pa))

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from math import exp, hypot, log
 
 from havrin_core.judgement.suspects.model import Conflict, Observation, Outcome, Test
-from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures
+from havrin_core.judgement.suspects.pictures import BAD, Pictures
+from havrin_core.judgement.suspects.words import in_words
 from havrin_core.machine.circuit.model import FaultMode
 
 PAIR_MASS = 0.08  # of all calls, two faults at once
@@ -124,23 +125,3 @@ def _odd(test: Test, predicted: Outcome, shown: Outcome) -> bool:
     if test.kind == "look":
         return False  # a look may miss
     return predicted != shown
-
-
-def in_words(test: Test, outcome: Outcome) -> str:
-    """Return an outcome as people say it; numbers in SI with their unit."""
-    if isinstance(outcome, float):
-        if test.kind == "volts":
-            return f"{outcome:.1f} V" if outcome >= 1 or not test.direct else f"{outcome * 1000:.0f} mV"
-        return _gauge_words(test.quantity, outcome)
-    if test.kind in ("look", "swap", "jump"):
-        return "in order" if outcome == GOOD else "not in order"
-    if test.kind == "ohms":
-        return {"ok": "as it should", "open": "open", "high": "far too high"}.get(str(outcome), str(outcome))
-    return str(outcome)
-
-
-def _gauge_words(quantity: str, value: float) -> str:
-    unit = {"pa": "Pa", "a": "A", "hz": "Hz", "k": "K"}.get(quantity.rsplit("_", 1)[-1], "")
-    if quantity == "flame_current_a":
-        return f"{value * 1e6:.1f} µA"
-    return f"{value:.0f} {unit}" if unit in ("Pa", "Hz", "K") else f"{value:.2f} {unit}".strip()

@@ -23,6 +23,8 @@ class Test:
     part: str = ""
     quantity: str = ""
     sigma: float = 0.0  # of a number, same unit
+    words: tuple[tuple[str, str], ...] = ()  # outcome -> how it is said, where the kind alone does not tell
+    nominal: float = 0.0  # what a sound unit of this circuit shows, for gauges
     direct: bool = False
     caution: str = ""
     line_voltage: bool = False

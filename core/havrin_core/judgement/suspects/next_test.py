@@ -4,9 +4,10 @@ from collections.abc import Sequence
 from math import log2
 
 from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.suspects.inference import Hypothesis, in_words, spread
+from havrin_core.judgement.suspects.inference import Hypothesis, spread
 from havrin_core.judgement.suspects.model import Meaning, Observation, Offer, Outcome, Test
 from havrin_core.judgement.suspects.pictures import BAD, Pictures
+from havrin_core.judgement.suspects.words import in_words
 
 CLEAR = 0.95
 _GAP_SIGMAS = 4.0

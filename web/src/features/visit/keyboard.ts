@@ -1,9 +1,10 @@
 import type { Phase } from './bar'
 
-export type ViewName = 'unit' | 'flue' | 'close'
+export type ViewName = 'unit' | 'flue' | 'string' | 'close'
 export const VIEWS: { view: ViewName; name: string; key: string }[] = [
   { view: 'unit', name: 'Unit', key: '1' },
   { view: 'flue', name: 'Flue', key: '2' },
+  { view: 'string', name: 'String', key: '5' },
   { view: 'close', name: 'Close out', key: '7' },
 ]
 
