@@ -1,14 +1,20 @@
-"""Run all benches against this machine."""
+"""Run all benches against this machine, or only the one named: suspects."""
 
-from bench import core, interface, page
+import sys
+
+from bench import core, interface, page, suspects
 
 
-def main() -> None:
+def main(only: str = "") -> None:
     """Print every figure, one a line."""
+    if only == "suspects":
+        suspects.report()
+        return
     core.report()
+    suspects.report()
     with interface.served() as url:
         interface.report(url)
         page.report(url)
 
 
-main()
+main(*sys.argv[1:])

@@ -42,7 +42,8 @@ def _parser() -> argparse.ArgumentParser:
     assess.set_defaults(run=lambda o: _core(lambda core: core.assess_file(o.file)))
     _circuit_commands(commands)
     bench = commands.add_parser("bench", help="print speeds and sizes")
-    bench.set_defaults(run=lambda o: _bench())
+    bench.add_argument("only", nargs="?", choices=["suspects"], help="this one alone")
+    bench.set_defaults(run=lambda o: _bench(o.only))
     schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")
     schema.set_defaults(run=lambda o: _schema())
     return parser
@@ -73,7 +74,11 @@ def _core(run: Callable[[Any], int]) -> int:
     return command.main(lambda: run(command))
 
 
-def _bench() -> int:
+def _bench(only: str | None) -> int:
+    if only:  # the core alone: no database, no page
+        environment.ensure_python("check")
+        command = [str(PYTHON), "-m", "bench", only]
+        return os.spawnve(os.P_WAIT, str(PYTHON), command, environment.python_env(HAVRIN_STATE=str(STATE)))
     serve.set_up()
     environment.ensure_python("check")
     with Cluster("bench-db").running() as cluster:

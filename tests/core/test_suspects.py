@@ -7,6 +7,7 @@ import pytest
 from bench.suspects import by_information, drawn_pairs, in_order, search
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.advice import next_step_of, outlook_of, searching
+from havrin_core.judgement.suspects.alike import groups_alike, splitting_tests
 from havrin_core.judgement.suspects.inference import shares
 from havrin_core.judgement.suspects.model import Observation
 from havrin_core.judgement.suspects.next_test import allowed
@@ -165,3 +166,13 @@ def test_outcomes_read_as_people_say_them(pictures):
     assert in_words(tests["gauge:draft_at_switch_pa"], 112.0) == "50 % of a sound unit’s"
     assert in_words(tests["ohms:igniter"], "open") == "open"
     assert in_words(tests["look:hose"], "bad") == "not in order"
+
+
+def test_faults_that_look_alike_are_known_and_mostly_split_by_the_part_itself(pictures):
+    groups = groups_alike(pictures)
+    keys = [{fault.key for fault in group} for group in groups]
+    assert any({"flame_rod.open", "burner_ground.poor"} & group for group in keys)
+    for group in groups:
+        parts = {fault.part for fault in group}
+        if len(parts) > 1:
+            assert splitting_tests(pictures, group), group

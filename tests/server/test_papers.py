@@ -13,7 +13,7 @@ from jsonschema import Draft202012Validator
 
 from havrin_core.judgement.bundle import read_bundle
 from havrin_server.journal.models import Visit
-from havrin_server.operations.management.commands.write_schemas import openapi_text
+from havrin_server.operations.management.commands.write_schemas import alike_text, openapi_text
 
 
 @pytest.fixture
@@ -118,3 +118,7 @@ def test_the_page_is_served_with_a_strict_policy(client, db):
     assert answer.status_code == 200
     assert "script-src 'self'" in answer["Content-Security-Policy"]
     assert b'<div id="app">' in b"".join(answer.streaming_content)
+
+
+def test_the_table_of_faults_that_look_alike_is_up_to_date():
+    assert (settings.ROOT / "docs" / "faults-alike.md").read_text(encoding="utf-8") == alike_text()

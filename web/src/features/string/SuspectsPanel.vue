@@ -23,7 +23,7 @@ const title = computed(() => {
 <template>
   <section class="suspects" aria-live="polite">
     <h2><StateMark :state="found.conflicts.length ? 'near' : found.clear ? 'out' : 'none'" :size="20" />{{ title }}</h2>
-    <div v-for="row in found.conflicts" :key="row.name + row.entry_id" class="conflict"><b>{{ written(row.entry_id) || row.name }}</b> is {{ row.shown }}; the rest says {{ row.expected }}. Read it again, or think of two faults.</div>
+    <div v-for="row in found.conflicts" :key="row.name + row.entry_id" class="conflict"><b>{{ written(row.entry_id) || `${row.name}: ${row.shown}` }}</b>; the rest says: {{ row.expected }}. Read it again, or think of two faults.</div>
     <ol v-if="found.clear" class="proof"><li v-for="line in found.proof" :key="line">{{ line }}</li></ol>
     <button v-if="found.clear && writable" class="btn strong" @click="emit('begin', `cause ${first?.name.toLowerCase()}`)">Name the cause</button>
     <div v-if="found.next" class="next">

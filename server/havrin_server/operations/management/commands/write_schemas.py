@@ -1,4 +1,4 @@
-"""``write_schemas``: docs/openapi.json and the page's types from the interface as it is."""
+"""``write_schemas``: what is generated in docs/, and the page's types, from the interface and the circuits as they are."""
 
 import json
 import subprocess
@@ -6,12 +6,20 @@ import subprocess
 from django.conf import settings
 from django.core.management import BaseCommand
 
+from havrin_core.judgement.suspects.alike import table_alike
+from havrin_core.judgement.suspects.pictures import shipped_pictures
+from havrin_core.machine.circuit.read import circuit_names
 from havrin_server.api import api
 
 
 def openapi_text() -> str:
     """Return the OpenAPI document as it is stored in docs/."""
     return json.dumps(api.get_openapi_schema(path_prefix="/api/"), indent=1, ensure_ascii=False, default=str) + "\n"
+
+
+def alike_text() -> str:
+    """Return the table of faults that look alike as it is stored in docs/."""
+    return table_alike(shipped_pictures(name) for name in circuit_names())
 
 
 class Command(BaseCommand):
@@ -23,4 +31,5 @@ class Command(BaseCommand):
         """Run."""
         (settings.ROOT / "docs").mkdir(exist_ok=True)
         (settings.ROOT / "docs" / "openapi.json").write_text(openapi_text(), encoding="utf-8")
+        (settings.ROOT / "docs" / "faults-alike.md").write_text(alike_text(), encoding="utf-8")
         subprocess.run(["npm", "run", "-s", "types"], cwd=settings.ROOT / "web", check=True)

@@ -1,0 +1,62 @@
+"""The String view in the browser: leads, meter, suspects, stopwatch."""
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.conftest import open_visit, write
+
+
+@pytest.fixture
+def string(sign_in):
+    page = sign_in("wenna")
+    open_visit(page, "F-2")
+    page.keyboard.press("5")
+    page.wait_for_selector(".rung")
+    return page
+
+
+def test_two_touches_set_the_leads_and_the_meter_answers(string):
+    string.click("[data-node='R']")
+    string.click("[data-node='C']")
+    expect(string.locator(".meter .shown")).to_contain_text("25.5")
+    string.click("button:has-text('Write what yours shows')")
+    expect(string.locator("input[name=line]")).to_have_value("v R C ")
+
+
+def test_a_lead_is_dragged_to_a_node(string):
+    string.locator(".plug.red").drag_to(string.locator("[data-node='3']"))
+    expect(string.locator(".node.red")).to_contain_text("3")
+    string.locator(".plug.black").drag_to(string.locator("[data-node='4']"))
+    expect(string.locator(".bench .meter")).to_contain_text("3 ↔ 4")
+
+
+def test_the_state_and_the_rung_are_switched(string):
+    string.click(".chip:text-is('No call')")
+    expect(string.locator(".node", has_text="6")).to_have_count(0)
+    string.click(".chip:text-is('Inducer motor')")
+    expect(string.locator("[data-node='IL']")).to_be_visible()
+
+
+def test_a_reading_moves_the_suspects(string):
+    write(string, "ohms igniter OL")
+    expect(string.locator(".suspect").first).to_contain_text("Hot-surface igniter")
+    string.click(".entry:has-text('ohms')")
+    string.click("button:text-is('Strike')")
+    string.wait_for_selector(".entry.struck:has-text('ohms')")
+
+
+def test_the_stopwatch_writes_what_was_seen(string):
+    string.click("button:has-text('start the watch')")
+    string.click(".who:has-text('Inducer runs')")
+    string.wait_for_selector(".entry:has-text('Seen: inducer')")
+    expect(string.locator(".seen.in").first).to_be_visible()
+    string.click("button:has-text('It stopped here')")
+    expect(string.locator("input[name=line]")).to_have_value("stops inducer")
+
+
+def test_something_else_instead_is_one_touch(string):
+    string.click("button:has-text('Something else instead')")
+    first = string.locator(".others button").first
+    expect(first).to_be_visible()
+    first.click()
+    expect(string.locator("input[name=line]")).not_to_have_value("")
