@@ -57,15 +57,11 @@ def suspects_out(found: Outlook | None) -> SuspectsOut | None:
         return None
     return SuspectsOut(
         given=len(found.observations),
-        suspects=[SuspectOut(part=s.part, name=s.name, share=s.share, faults=[_mode(name) for name, _ in s.faults]) for s in found.suspects],
+        suspects=[SuspectOut(part=s.part, name=s.name, share=s.share, faults=[name.removeprefix(f"{s.name}: ") for name, _ in s.faults]) for s in found.suspects],
         next=_offer(found.next_test) if found.next_test else None, others=[_offer(o) for o in found.other_tests],
         conflicts=[ConflictOut(name=c.name, shown=c.shown, expected=c.expected, entry_id=c.entry_id) for c in found.conflicts],
         clear=found.clear, proof=list(found.proof),
     )  # fmt: skip
-
-
-def _mode(name: str) -> str:
-    return name.split(": ", 1)[1] if name.count(": ") == 1 else name
 
 
 def _offer(offer: Offer) -> OfferOut:

@@ -39,7 +39,7 @@ def next_step_of(found: Assessment, sought: Outlook | None) -> NextStep | None:
         why = f"{first.name} holds {100 * first.share:.0f} % of the suspicion. {sought.proof[0]}"
         return NextStep(f"Name the cause: {first.name.lower()}", why, 2, "", f"cause {first.name.lower()}")
     offer = sought.next_test
-    meanings = "; ".join(f"{m.outcome}: {m.first.lower()} first" for m in offer.meanings[:3])
+    meanings = "; ".join(f"{m.outcome} → {m.first.lower()}" for m in offer.meanings[:3])
     return NextStep(
         offer.test.name,
         f"Splits the suspects best per minute. {meanings}.",

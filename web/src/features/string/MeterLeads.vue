@@ -64,7 +64,7 @@ onUnmounted(() => window.removeEventListener('resize', draw))
 .over { position: absolute; inset: 0; width: 100%; height: 100%; overflow: visible; pointer-events: none; z-index: 2 } .over path { fill: none; stroke-width: 4; stroke-linecap: round }
 .meter { position: relative; grid-column: 2; min-width: 250px; padding: 12px 14px 8px; border: 2.5px solid var(--ink); border-radius: 10px; background: var(--track); text-align: center }
 .shown { font-size: 31px; font-weight: 600; line-height: 1.2 } .shown small { font-size: 20px }
-.plug { position: absolute; top: -22px; z-index: 3; width: 44px; height: 44px; border-radius: 8px; border: 2.5px solid var(--plate); color: #fff; font-weight: 600; touch-action: none } .plug.red { left: calc(30% - 22px); background: var(--out) } .plug.black { left: calc(70% - 22px); background: #24302c }
+.plug { position: absolute; top: -22px; z-index: 3; width: 44px; height: 44px; border-radius: 8px; border: 2.5px solid var(--plate); color: #fff; font-weight: 600; touch-action: none } .plug.red { left: calc(30% - 22px); background: #b3261e } .plug.black { left: calc(70% - 22px); background: #24302c }
 .say { display: grid; gap: 8px; justify-items: start; font-size: 15px }
 @media (max-width: 800px) { .bench { grid-template-columns: 1fr; padding: 0 10px } .meter { grid-column: 1 } .over { display: none } }
 </style>
