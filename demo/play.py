@@ -8,6 +8,7 @@ from typing import Any
 
 from django.db import transaction
 
+from demo.history import every_visit
 from havrin_server.journal.models import Visit
 from havrin_server.journal.services import CloseVisit, WriteLine, close_visit, open_visit_rules, write_line
 from havrin_server.people.models import Firm, Person
@@ -28,7 +29,7 @@ def play_sample_world(now: datetime) -> None:
         days = row.pop("calibrated_in_days")
         Instrument.objects.create(firm=firm, calibrated_until=now.date() + timedelta(days=days), **row)
     units = _units(firm, world["sites"])
-    for row in world["earlier_visits"]:
+    for row in sorted(every_visit(world, now), key=lambda row: -row["days_ago"]):
         _earlier(units[row["unit"]], people[row["technician"]], row, now)
     for row in world["today"]:
         _today(units[row["unit"]], people[row["technician"]], row, now)
@@ -63,8 +64,9 @@ def _earlier(unit: Unit, person: Person, row: dict[str, Any], now: datetime) -> 
     clock = time.fromisoformat(row["at"])
     begun = datetime.combine((now - timedelta(days=row["days_ago"])).date(), clock, tzinfo=now.tzinfo)
     visit = _visit(unit, person, row, begun, 1)
-    for index, text in enumerate(row["lines"]):
-        _write(visit, person, text, "found", begun + timedelta(minutes=_MINUTES_PER_LINE * index))
+    for index, line in enumerate(row["lines"]):
+        phase, text = line.split(": ", 1) if line.startswith("left: ") else ("found", line)
+        _write(visit, person, text, phase, begun + timedelta(minutes=_MINUTES_PER_LINE * index))
     ended = begun + timedelta(minutes=_MINUTES_PER_LINE * len(row["lines"]))
     visit.refresh_from_db()
     command = CloseVisit(

@@ -112,7 +112,7 @@ def pictures_part(name, part):
 
 
 def test_house_rules_decide_what_is_offered(pictures):
-    strict = HouseRules(jumpers="never", live_work="low_voltage_only")
+    strict = HouseRules(jumpers="none", live_work="low_voltage_only")
     refused = [t.kind for t in pictures.tests.values() if not allowed(t, strict)]
     assert {"jump", "volts"} == set(refused)
     assert all(allowed(t, HouseRules()) for t in pictures.tests.values())

@@ -132,9 +132,9 @@ def test_every_core_error_has_its_answer():
 
 def test_the_round_tells_what_was_last_found(tove):
     stops = tove.get("round").json()["stops"]
-    assert [s["unit_name"].split(" ")[0] for s in stops] == ["F-2", "F-1", "F-3"]
-    assert stops[1]["last_title"] == "Leave running, owner told"
-    assert stops[1]["advice"] == ["Advised: new igniter before next winter"]
+    assert [s["unit_name"].split(" ")[0] for s in stops] == ["F-2", "B-1", "F-1", "F-3", "MA-1"]
+    assert stops[2]["last_title"] == "Leave running, owner told"
+    assert stops[2]["advice"] == ["Advised: new igniter before next winter"]
 
 
 def test_units_follow_the_person(tove, visit):

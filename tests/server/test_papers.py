@@ -18,7 +18,7 @@ from havrin_server.operations.management.commands.write_schemas import alike_tex
 
 @pytest.fixture
 def closed(world):
-    return Visit.objects.filter(unit__label="F-2", closed_at__isnull=False).order_by("day").first().pk
+    return Visit.objects.filter(unit__label="F-2", closed_at__isnull=False, customer_words__startswith="Both").get().pk
 
 
 @pytest.mark.filterwarnings("ignore::DeprecationWarning")

@@ -43,6 +43,10 @@ DEEDS: tuple[Deed, ...] = (
     Deed("manual_reset", "Reset a manual-reset trip", "limit", ("reset limit", "reset rollout", "reset", "manual reset"), ("cause_named", "cycles_after_reset")),
     Deed("clean_exchanger", "Cleaned the exchanger", "exchanger", ("clean exchanger", "brush exchanger"), _FIRE, "Baffles and seals"),
     Deed("change_exchanger", "Changed the heat exchanger", "exchanger", ("change exchanger", "new exchanger", "replace exchanger"), (*_JOINT, "manifold_each_stage", *_FIRE, "rise_each_stage", "exchanger_seen", "full_cycle")),
+    Deed("change_relief", "Changed the relief valve", "relief", ("change relief", "new relief"), ("relief_seen", "water_pressure")),
+    Deed("restore_damper", "Damper restored by who is competent", "dampers", ("restore damper", "damper restored"), ("rise_each_stage",)),
+    Deed("fill_water", "Filled the system", "water_pressure", ("fill water", "fill system"), ("water_pressure",)),
+    Deed("change_pump", "Changed the pump", "pump", ("change pump", "new pump"), ("water_rise_each_stage",)),
     Deed("set_thermostat", "Set the thermostat", "call", ("set thermostat", "thermostat"), ()),
 )  # fmt: skip
 

@@ -24,8 +24,9 @@ SCHOOLS: dict[str, dict[str, str]] = {
         "clean_at_once": "What is plainly dirty is cleaned at once; the cause is then not proven.",
     },
     "jumpers": {
-        "for_a_test": "A jumper for a moment is a test: it goes on the tape and comes out again.",
-        "never": "No jumper at all: every switch is read across, live or with the power off.",
+        "call_and_proving_switch": "A simulated call, and a proving switch for seconds: attended, logged, out again.",
+        "call_only": "A simulated call is a test; no switch of the string is ever jumped.",
+        "none": "No jumper at all: every switch is read across, live or with the power off.",
     },
     "live_work": {
         "with_caution": "Line voltage is read live where it must be, by who is qualified.",
@@ -48,7 +49,7 @@ class HouseRules:
     manual_reset: str = "five_cycles"
     exchanger_suspected: str = "not_left_running"
     measure_first: str = "measure_first"
-    jumpers: str = "for_a_test"
+    jumpers: str = "call_and_proving_switch"
     live_work: str = "with_caution"
     altitude_derate: str = "four_pct_per_1000_ft"
     co_air_free_action_ppm: float = 400.0

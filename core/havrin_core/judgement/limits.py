@@ -19,6 +19,8 @@ _SUPPLY_DEFAULT = {"natural": (5 * INWC_PA, 13.5 * INWC_PA), "lp": (11 * INWC_PA
 _LP_FUELS = ("LPG_C3_COMM", "C3H8", "BUTANE")
 _LOCKUP_OVER_RUNNING = 1.30
 _FLAME_DOUBT = 1.5
+_WATER_LEAST_PA = 55_000.0  # about 8 psi: a two-storey system still full
+CO_RISE_MOST_PPM = 5.0  # discharge over intake of a direct-fired unit
 _DERATE_FLOOR_FT = 2000.0
 
 
@@ -62,13 +64,19 @@ def band_for(
     if quantity == "flame_current_a" and plate.flame_min_a is not None:
         return _flame(plate.flame_min_a)
     if quantity == "temperature_rise_k":
-        return _rise(unit)
+        return _between(unit.plate.rise_min_k, unit.plate.rise_max_k)
     if quantity == "supply_air_temp_k" and plate.supply_air_max_k is not None:
         return Band("plate", high=plate.supply_air_max_k, near_high=plate.supply_air_max_k - 5)
     if quantity == "external_static_pa" and plate.static_max_pa is not None:
         return Band("plate", low=0, high=plate.static_max_pa, near_high=0.9 * plate.static_max_pa)
     if quantity == "blower_current_a" and plate.blower_full_load_a is not None:
         return Band("plate", low=0, high=plate.blower_full_load_a, near_high=0.95 * plate.blower_full_load_a)
+    if quantity == "water_pressure_pa":
+        return _water_pressure(plate.water_relief_pa)
+    if quantity == "water_supply_temp_k" and plate.water_max_k is not None:
+        return Band("plate", high=plate.water_max_k, near_high=plate.water_max_k - 5)
+    if quantity == "water_rise_k":
+        return _between(plate.water_rise_min_k, plate.water_rise_max_k)
     if quantity == "room_co_ppm":
         return Band("default", high=ROOM_CO_SOURCE_PPM, note="above the outdoor level")
     return None
@@ -165,8 +173,26 @@ def _flame(least_a: float) -> Band:
     return Band("plate", low=least_a, near_low=_FLAME_DOUBT * least_a, why=why)
 
 
-def _rise(unit: Unit) -> Band | None:
-    low, high = unit.plate.rise_min_k, unit.plate.rise_max_k
+def _water_pressure(relief_pa: float | None) -> Band | None:
+    """Return the band of a closed system's pressure: enough to fill it, and clear of the relief valve."""
+    if relief_pa is None:
+        return Band(
+            "default", low=_WATER_LEAST_PA, near_low=1.2 * _WATER_LEAST_PA, note="enough to keep the system full"
+        )
+    inputs = (Input("relief valve's rating", relief_pa, "water_pressure"),)
+    why = Why("relief rating × 0.90; doubt from 0.80", inputs, "relief valve's tag; margin is " + SOURCES["default"])
+    return Band(
+        "plate",
+        _WATER_LEAST_PA,
+        0.9 * relief_pa,
+        1.2 * _WATER_LEAST_PA,
+        0.8 * relief_pa,
+        "clear of the relief valve",
+        why,
+    )
+
+
+def _between(low: float | None, high: float | None) -> Band | None:
     if low is None or high is None:
         return None
     tenth = 0.1 * (high - low)

@@ -56,7 +56,7 @@ def _kind(key: str, document: Mapping[str, Any]) -> Kind:
         key=key, name=document["name"], condensing=document["condensing"], o2_doubt_pct=(low, high),
         safety_devices=tuple(document["safety_devices"]),
         ties=tuple((a, b) for a, b in document["ties"]),
-        circuits=document.get("circuits", {}),
+        modulating=document.get("modulating", False), circuits=document.get("circuits", {}),
         must_show={reason: tuple(names) for reason, names in document["must_show"].items()},
     )  # fmt: skip
 

@@ -63,6 +63,12 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("temperature_rise_k", "Rise", "temperature_difference", "rise", ("rise", "dt", "delta t"), 0, 150, True),
     Measurand("external_static_pa", "External static", "pressure", "static", ("esp", "static", "tesp"), 0, 2 * _KPA),
     Measurand("blower_current_a", "Blower", "current", "blower", ("blower", "blower amps", "amps"), 0, 60),
+    Measurand("water_pressure_pa", "Water pressure", "water_pressure", "water_pressure", ("wp", "water pressure"), 0, 1000 * _KPA),
+    Measurand("water_supply_temp_k", "Supply water", "temperature", "water_supply", ("ws", "supply water"), 273, 400, True),
+    Measurand("water_return_temp_k", "Return water", "temperature", "return_water", ("wr", "return water"), 273, 400),
+    Measurand("water_rise_k", "Water rise", "temperature_difference", "water_rise", ("wrise", "water rise", "wdt"), 0, 80, True),
+    Measurand("intake_co_ppm", "CO at the intake", "ppm", "intake_co", ("ico", "intake co"), 0, 5000),
+    Measurand("discharge_co_ppm", "CO in the discharge", "ppm", "discharge_co", ("dco", "discharge co"), 0, 5000, True),
     Measurand("event_s", "Seen after the call", "time", "call", ("seen",), 0, 3600),
     Measurand("volts_across_v", "Volts across", "voltage", "", ("v", "volts", "volt"), 0, 300),
 )  # fmt: skip

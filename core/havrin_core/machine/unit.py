@@ -35,6 +35,10 @@ class Plate:
     blower_full_load_a: float | None = None
     flame_min_a: float | None = None
     exchanger_cells: int = 1
+    water_relief_pa: float | None = None  # the relief valve's rating, gauge
+    water_max_k: float | None = None
+    water_rise_min_k: float | None = None
+    water_rise_max_k: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,6 +76,7 @@ class Kind:
     safety_devices: tuple[str, ...]
     ties: tuple[tuple[str, str], ...]
     must_show: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
+    modulating: bool = False  # "low" and "high" are the ends of its range
     circuits: Mapping[str, str] = field(default_factory=dict)  # top stage -> key of the shipped circuit
 
 
@@ -126,6 +131,7 @@ def check_plate(plate: Plate) -> None:
     for low, high, name in (
         (plate.supply_min_pa, plate.supply_max_pa, "supply pressure"),
         (plate.rise_min_k, plate.rise_max_k, "temperature rise"),
+        (plate.water_rise_min_k, plate.water_rise_max_k, "water rise"),
     ):
         if low is not None and high is not None and not low < high:
             raise BadDocument("plate_order", f"The plate's least {name} is not below its most.", value=name)

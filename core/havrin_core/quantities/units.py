@@ -45,6 +45,9 @@ UNITS: tuple[Unit, ...] = (
     Unit("mbar", "pressure", 100.0, decimals=2, aliases=("mb",)),
     Unit("bar", "pressure", 1e5, decimals=2),
     Unit("psi", "pressure", PSI_PA, decimals=2, aliases=("psig",)),
+    Unit("psi", "water_pressure", PSI_PA, decimals=1, aliases=("psig",)),
+    Unit("bar", "water_pressure", 1e5, decimals=2),
+    Unit("kPa", "water_pressure", 1000.0, decimals=0, aliases=("kpa",)),
     Unit("°F", "temperature", _F_SCALE, ICE_POINT_K - 32 * _F_SCALE, decimals=0, aliases=("f", "degf", "ºf")),
     Unit("°C", "temperature", 1.0, ICE_POINT_K, decimals=1, aliases=("c", "degc", "ºc")),
     Unit("K", "temperature", 1.0, decimals=1, aliases=("k", "kelvin")),
@@ -69,6 +72,7 @@ UNITS: tuple[Unit, ...] = (
 
 DIMENSION_NAMES = {
     "pressure": "a pressure",
+    "water_pressure": "a water pressure",
     "temperature": "a temperature",
     "temperature_difference": "a difference of temperatures",
     "power": "a heat input",
@@ -110,8 +114,22 @@ def units_of(dimension: str) -> tuple[Unit, ...]:
 
 
 _SYSTEMS = {
-    "us": {"pressure": "inWC", "temperature": "°F", "temperature_difference": "°F", "power": "kBtu/h", "length": "ft"},
-    "metric": {"pressure": "mbar", "temperature": "°C", "temperature_difference": "K", "power": "kW", "length": "m"},
+    "us": {
+        "pressure": "inWC",
+        "water_pressure": "psi",
+        "temperature": "°F",
+        "temperature_difference": "°F",
+        "power": "kBtu/h",
+        "length": "ft",
+    },
+    "metric": {
+        "pressure": "mbar",
+        "water_pressure": "bar",
+        "temperature": "°C",
+        "temperature_difference": "K",
+        "power": "kW",
+        "length": "m",
+    },
 }
 _SHARED = {"voltage": "V", "current": "A", "current_small": "µA", "ppm": "ppm", "percent": "%", "time": "s"}
 

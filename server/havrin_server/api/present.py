@@ -64,7 +64,7 @@ def unit_line(visit: Visit, unit: Unit, system: str) -> str:
     """Return the unit in one line: kind, stages, fuel, input, altitude."""
     rated = unit.plate.stages[-1].input_w
     parts = [
-        unit.kind.name + (", two-stage" if len(unit.stage_keys) > 1 else ""), unit.fuel.label,
+        unit.kind.name + (", two-stage" if len(unit.stage_keys) > 1 and not unit.kind.modulating else ""), unit.fuel.label,
         sentence(rated, "power", system) if rated else "input not entered",
         sentence(unit.altitude_m, "length", system),
     ]  # fmt: skip

@@ -100,18 +100,20 @@ def _put_backs(case: Case) -> tuple[str, ...]:
 
 def _not_judged(unit: Unit) -> list[str]:
     plate = unit.plate
-    wanted = {
-        "the flame signal's minimum": plate.flame_min_a,
-        "the temperature rise range": plate.rise_min_k,
-        "the most external static": plate.static_max_pa,
-    }
-    lacking = [name for name, value in wanted.items() if value is None]
+    read_here = {station.quantity for station in unit.stations()}
+    wanted = (
+        ("flame_current_a", "the flame signal's minimum", plate.flame_min_a),
+        ("temperature_rise_k", "the temperature rise range", plate.rise_min_k),
+        ("external_static_pa", "the most external static", plate.static_max_pa),
+        ("water_rise_k", "the water rise range", plate.water_rise_min_k),
+    )
+    lacking = [name for quantity, name, value in wanted if value is None and quantity in read_here]
     for stage in plate.stages:
         label = f" ({stage.key} fire)" if stage.key != "only" else ""
-        parts = {
-            "manifold pressure": stage.manifold_pa,
-            "pressure switch point": stage.switch_makes_pa,
-            "input": stage.input_w,
-        }
-        lacking += [f"the {name}{label}" for name, value in parts.items() if value is None]
+        parts = (
+            ("manifold_pa", "manifold pressure", stage.manifold_pa),
+            ("draft_pa", "pressure switch point", stage.switch_makes_pa),
+            ("input_w", "input", stage.input_w),
+        )
+        lacking += [f"the {name}{label}" for quantity, name, value in parts if value is None and quantity in read_here]
     return [f"Not judged: the plate's value for {name} was not entered." for name in lacking]

@@ -73,7 +73,9 @@ def _lifted(case: Case, what: Finding, entry: Entry) -> bool:
 
 def _clearing(key: str) -> list[str]:
     from_looks = {"vent_whole": finding("vent_whole"), "flame_steady": finding("flame_steady")}
-    from_looks |= {k: finding(k) for k in ("exchanger_whole", "filter_clean", "trap_filled")}
+    from_looks |= {
+        k: finding(k) for k in ("exchanger_whole", "filter_clean", "trap_filled", "relief_sound", "dampers_open")
+    }
     if key == "filter_dirty":
         return []  # a changed filter needs no second look
     return [name for name, what in from_looks.items() if key in what.clears]

@@ -109,6 +109,16 @@ def _device_proved(case: Case, after: datetime | None) -> list[str]:
     return [] if any(body.passed for _, body in checks) else ["that the device acts"]
 
 
+def _low_water(case: Case, after: datetime | None) -> list[str]:
+    proved = any(body.passed and body.device == "low_water" for _, body in case.facts.checks("device", after))
+    return [] if proved else ["that the low-water cut-off acts"]
+
+
+def _discharge_co(case: Case, after: datetime | None) -> list[str]:
+    lacking = _reading("intake_co_ppm", "CO at the intake")(case, after)
+    return lacking + _each_stage("discharge_co_ppm", "CO in the discharge")(case, after)
+
+
 PROOFS: dict[str, Proof] = {
     p.key: p
     for p in (
@@ -126,6 +136,11 @@ PROOFS: dict[str, Proof] = {
         Proof("flame_each_stage", "burner", "µA in series, steady: “ua 2.4”.", 4, _each_stage("flame_current_a", "flame signal")),
         Proof("rise_each_stage", "rise", "Return and supply out of the burner's sight: “rise 55”.", 5, _each_stage("temperature_rise_k", "temperature rise")),
         Proof("flue_each_stage", "flue", "Steady flue sample: “o2 6.4 co 46 t 118”.", 6, _each_stage("o2_dry_pct", "flue", "co_ppm_dry")),
+        Proof("water_pressure", "water_pressure", "Water pressure, cold and hot: “wp 16”.", 1, _reading("water_pressure_pa", "water pressure")),
+        Proof("water_rise_each_stage", "water_rise", "Supply and return water, settled: “wrise 20”.", 5, _each_stage("water_rise_k", "water rise")),
+        Proof("relief_seen", "relief", "Look at the relief valve and its pipe: “relief ok”.", 1, _seen(("relief_sound", "relief_weeps", "relief_plugged"), "relief valve")),
+        Proof("low_water_proved", "low_water", "Open the low-water cut-off by its own test, see the burner drop out: “proved low water”.", 6, _low_water),
+        Proof("discharge_co_each_stage", "discharge_co", "CO at the intake and in the discharge: “ico 1 dco 3”.", 4, _discharge_co),
         Proof("leak_check", "supply_running", "Soap or detector at every joint opened: “leak ok”.", 3, _leak_check),
         Proof("cause_named", "room", "Write the cause: “cause …”.", 1, _cause),
         Proof("full_cycle", "call", "Watch a full cycle, doors on: “cycles 1”.", 8, _cycles(lambda rules: 1)),
@@ -164,6 +179,7 @@ _JUDGED_BY_PLATE = {
     "draft_each_stage": "draft_pa",
     "flame_each_stage": "flame_current_a",
     "rise_each_stage": "temperature_rise_k",
+    "water_rise_each_stage": "water_rise_k",
     "input_each_stage": "input_w",
 }
 

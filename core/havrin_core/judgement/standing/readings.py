@@ -1,6 +1,7 @@
 """Readings against their bands: the view of each, and the reasons they give."""
 
 from havrin_core.judgement.limits import (
+    CO_RISE_MOST_PPM,
     ROOM_CO_OUT_PPM,
     ROOM_CO_SOURCE_PPM,
     ROOM_CO_STOP_PPM,
@@ -61,7 +62,7 @@ def reading_reasons(case: Case, views: list[ReadingView], system: str) -> list[R
     reasons = [
         _reason(view, system) for view in views if view.verdict in ("near", "out") and view.quantity != "room_co_ppm"
     ]
-    return [*reasons, *_supply_air_co(case), *_room_co(case)]
+    return [*reasons, *_supply_air_co(case), *_discharge_co(case), *_room_co(case)]
 
 
 def limit_text(quantity: str, band: Band, value: float, system: str) -> str:
@@ -144,6 +145,27 @@ def _room_level(ppm: float) -> tuple[int, str, str]:
 
 def _room_bound(ppm: float) -> float:
     return max(b for b in (ROOM_CO_SOURCE_PPM, ROOM_CO_STOP_PPM, ROOM_CO_OUT_PPM) if ppm > b)
+
+
+def _discharge_co(case: Case) -> list[Reason]:
+    """A direct-fired unit gives what it burns to the room: its CO over the intake is judged, at each stage."""
+    intake = case.facts.newest("intake_co_ppm", None)
+    reasons = []
+    for stage in case.unit.stage_keys:
+        discharge = case.facts.newest("discharge_co_ppm", stage)
+        rise = discharge.value - intake.value if discharge and intake else 0.0
+        if discharge is None or rise <= CO_RISE_MOST_PPM:
+            continue
+        label = reading_name(measurand("discharge_co_ppm"), stage)
+        text = f"{label}: {rise:.0f} ppm above the intake, at most {CO_RISE_MOST_PPM:g} ppm."
+        lifts = "Clean burner and ports, check profile plates, airflow and gas pressure; then read both again."
+        reasons.append(
+            Reason(
+                SHUT_DOWN, "discharge_co", text, lifts, "discharge_co", f"{discharge.value:.0f} ppm",
+                f"at most {CO_RISE_MOST_PPM:g} ppm over the intake", SOURCES["default"], discharge.entry_id,
+            )
+        )  # fmt: skip
+    return reasons
 
 
 def _supply_air_co(case: Case) -> list[Reason]:

@@ -22,7 +22,7 @@ def allowed(test: Test, rules: HouseRules) -> bool:
     """Tell whether the house rules let this test be offered."""
     if test.line_voltage and rules.live_work == "low_voltage_only":
         return False
-    return not (test.kind == "jump" and rules.jumpers == "never")
+    return not (test.kind == "jump" and rules.jumpers == "none")
 
 
 def offers(
