@@ -112,6 +112,7 @@ def _listen(page):
 
 def open_visit(page, unit):
     page.click(f".stop:has-text('{unit}')")
+    page.click("nav.tabs button:has-text('Unit')")
     page.wait_for_selector("[data-station]")
 
 

@@ -52,7 +52,7 @@ def visit_page(visit: Visit, person: Person) -> out.VisitPage:
         tape=_tape(tape, system),
         jumpers=[out.JumperOut(device=j.device, since=j.since, found=j.found) for j in found.jumpers],
         flue=flue, fuel_line=_fuel_line(unit.fuel), other_fuel_line=_fuel_line(_other_fuel(unit)),
-        o2_doubt_pct=out.RangeOut(low=unit.kind.o2_doubt_pct[0], high=unit.kind.o2_doubt_pct[1]), earlier=[_earlier(v.pk, system) for v in earlier_visits(visit)],
+        o2_doubt_pct=out.RangeOut(low=unit.kind.o2_doubt_pct[0], high=unit.kind.o2_doubt_pct[1]), earlier=[earlier_out(v.pk, system) for v in earlier_visits(visit)],
         instruments=[instrument_out(i) for i in Instrument.objects.filter(firm_id=person.firm_id).order_by("name")],
         logs=[out.LogOut(id=log.pk, name=log.name) for log in visit.logs.order_by("uploaded_at")],
         photos=[photo_out(p) for p in visit.photos.order_by("taken_at")],
@@ -248,7 +248,8 @@ def earlier_words(visit: Visit) -> list[str]:
 
 
 @lru_cache(maxsize=4096)
-def _earlier(visit_id: int, system: str) -> out.EarlierVisit:
+def earlier_out(visit_id: int, system: str) -> out.EarlierVisit:
+    """Return a closed visit as later ones look back on it."""
     # A closed visit never changes: what it says is worked out once per process.
     visit = Visit.objects.select_related("unit__site", "technician").get(pk=visit_id)
     found = assess_visit(visit, system)

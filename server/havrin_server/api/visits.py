@@ -9,6 +9,7 @@ from ninja import File, Form, Router, UploadedFile
 from havrin_core.judgement.shorthand.model import Line
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_server.api.present import visit_page
+from havrin_server.api.present_arrival import arrival_page
 from havrin_server.api.present_log import log_page
 from havrin_server.api.present_string import meter_out, string_page
 from havrin_server.api.present_words import pickable_lines
@@ -22,6 +23,7 @@ from havrin_server.api.schemas import (
     VisitPage,
     Vocabulary,
 )
+from havrin_server.api.schemas_arrival import ArrivalOut
 from havrin_server.api.schemas_logs import LogPage
 from havrin_server.api.schemas_string import MeterOut, StringOut
 from havrin_server.captures import services as captures
@@ -42,6 +44,13 @@ def page(request: HttpRequest, visit_id: int) -> VisitPage:
     """Return everything that the page of a visit draws."""
     require(request.user, "read")
     return _page(request, visit_id)
+
+
+@router.get("/{int:visit_id}/arrival", response=ArrivalOut)
+def arrival(request: HttpRequest, visit_id: int) -> ArrivalOut:
+    """Return what is asked and looked at before anything is touched."""
+    require(request.user, "read")
+    return arrival_page(find_visit(visit_id, request.user), request.user.unit_system)
 
 
 @router.get("/{int:visit_id}/string", response=StringOut)

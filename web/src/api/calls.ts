@@ -5,6 +5,7 @@ export const keys = {
   me: ['me'] as const,
   round: ['round'] as const,
   visit: (id: number) => ['visit', id] as const,
+  arrival: (id: number, version: number) => ['visit', id, 'arrival', version] as const,
   string: (id: number, version: number, state: string) => ['visit', id, 'string', version, state] as const,
   meter: (id: number, state: string, a: string, b: string) => ['visit', id, 'meter', state, a, b] as const,
   log: (id: string) => ['log', id] as const,
@@ -22,6 +23,7 @@ export const getRound = () => call<Schemas['Round']>(http.GET('/api/round'))
 export const getWords = () => call<Schemas['Vocabulary']>(http.GET('/api/visits/vocabulary'))
 export const getVisit = (id: number) => call<Schemas['VisitPage']>(http.GET('/api/visits/{visit_id}', visitPath(id)))
 export const getVersion = (id: number) => call<number>(http.GET('/api/visits/{visit_id}/version', visitPath(id)))
+export const getArrival = (id: number) => call<Schemas['ArrivalOut']>(http.GET('/api/visits/{visit_id}/arrival', visitPath(id)))
 export const getString = (id: number, state: string) =>
   call<Schemas['StringOut']>(http.GET('/api/visits/{visit_id}/string', { params: { path: { visit_id: id }, query: { state } } }))
 export const getMeter = (id: number, state: string, a: string, b: string) =>

@@ -96,6 +96,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/arrival": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Arrival
+         * @description Return what is asked and looked at before anything is touched.
+         */
+        get: operations["havrin_server_api_visits_arrival"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/string": {
         parameters: {
             query?: never;
@@ -1057,6 +1077,94 @@ export interface components {
             close: components["schemas"]["CloseOut"];
         };
         /**
+         * ArrivalOut
+         * @description The Arrival view of a visit. ``code_style`` tells whether the control flashes or shows digits.
+         */
+        ArrivalOut: {
+            /** Triage */
+            triage: components["schemas"]["TriageOut"][];
+            /** Walks */
+            walks: components["schemas"]["WalkOut"][];
+            /** Codes */
+            codes: components["schemas"]["CodeOut"][];
+            /**
+             * Code Style
+             * @enum {string}
+             */
+            code_style: "flashes" | "digits";
+            /** Code Note */
+            code_note: string;
+            /** Gas Smell */
+            gas_smell: string[];
+            healthy: components["schemas"]["EarlierVisit"] | null;
+            /** Refused */
+            refused: string[];
+        };
+        /**
+         * CodeOut
+         * @description A code of the control's chart.
+         */
+        CodeOut: {
+            /** Pattern */
+            pattern: string;
+            /** Meaning */
+            meaning: string;
+        };
+        /**
+         * LookOut
+         * @description A finding that can be written with two touches; ``weight`` is its level, 0 for a clearing look.
+         */
+        LookOut: {
+            /** Line */
+            line: string;
+            /** Text */
+            text: string;
+            /** Weight */
+            weight: number;
+        };
+        /**
+         * StopOut
+         * @description A station of the walk.
+         */
+        StopOut: {
+            /** Station */
+            station: string;
+            /** Name */
+            name: string;
+            /** Looks */
+            looks: components["schemas"]["LookOut"][];
+        };
+        /**
+         * TriageOut
+         * @description One question of the first minute with the lines that answer it.
+         */
+        TriageOut: {
+            /** Key */
+            key: string;
+            /** Question */
+            question: string;
+            /** Good */
+            good: string;
+            /** Bad */
+            bad: string;
+            /** Begin */
+            begin: string;
+            /** Answered */
+            answered: string;
+        };
+        /**
+         * WalkOut
+         * @description A path of the walk.
+         */
+        WalkOut: {
+            /** Path */
+            path: string;
+            /** Name */
+            name: string;
+            /** Stops */
+            stops: components["schemas"]["StopOut"][];
+        };
+        /**
          * ConflictOut
          * @description A reading that no suspect explains, or that another contradicts.
          */
@@ -1700,6 +1808,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_api_visits_arrival: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrivalOut"];
                 };
             };
         };

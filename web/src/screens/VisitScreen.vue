@@ -21,6 +21,7 @@ import { localIso, useOutbox } from '@/outbox/useOutbox'
 import { useTheme } from '@/ui/theme'
 import WhyList from '@/ui/WhyList.vue'
 
+const ArrivalView = defineAsyncComponent(() => import('@/features/arrival/ArrivalView.vue'))
 const FlueView = defineAsyncComponent(() => import('@/features/flue/FlueView.vue'))
 const StringView = defineAsyncComponent(() => import('@/features/string/StringView.vue'))
 const CloseView = defineAsyncComponent(() => import('@/features/close/CloseView.vue'))
@@ -125,7 +126,8 @@ onUnmounted(() => { window.removeEventListener('keydown', onKey); window.removeE
     <button v-if="narrow" class="strip" :aria-expanded="sheet === 'standing'" @click="sheet = sheet === 'standing' ? 'none' : 'standing'"><StandingPanel :standing="page.standing" :waiting="waiting" :stale="away" folded /></button>
     <main>
       <p v-if="page.complaint && view === 'unit'" class="complaint">“{{ page.complaint }}”</p>
-      <UnitView v-if="view === 'unit'" :page="page" :chosen="stationKey || bar.station" @pick="(s) => openStation(s.key)" />
+      <ArrivalView v-if="view === 'arrival'" :page="page" @begin="begin" @write="write" />
+      <UnitView v-else-if="view === 'unit'" :page="page" :chosen="stationKey || bar.station" @pick="(s) => openStation(s.key)" />
       <FlueView v-else-if="view === 'flue'" :page="page" @page="replace" @why="(f) => (figure = f)" />
       <StringView v-else-if="view === 'string'" :page="page" :narrow="narrow" @begin="begin" @write="write" @suspects="(found) => (suspects = found)" />
       <CloseView v-else :page="page" :waiting="waiting" @page="replace" @begin="begin" />

@@ -9,6 +9,8 @@ from havrin_core.judgement.shorthand.words import deed_words, finding_words, lon
 from havrin_core.judgement.standing.dangers import device_name
 from havrin_core.judgement.standing.model import TITLES
 from havrin_core.judgement.tape import Action, Body, Check, Code, Decision, JumperIn, JumperOut, Look, Note
+from havrin_core.machine.circuit.codes import code_chart
+from havrin_core.machine.circuit.read import shipped_circuit
 
 _DEVICE_WORDS = {
     "call": "call", "w": "call", "r-w": "call", "rw": "call", "thermostat": "call", "limit": "limit", "rollout": "rollout",
@@ -28,7 +30,12 @@ def read_statement(verb: str, rest: list[str], situation: Situation) -> Line:
     if isinstance(outcome, Problem):
         return Line((), (), (outcome,), (), situation.phase, situation.stage, "")
     body, echo, station = outcome
-    return Line((body,), (echo,), (), (), situation.phase, situation.stage, station)
+    doubts: tuple[str, ...] = ()
+    if isinstance(body, Code) and situation.circuit:
+        meaning = code_chart(shipped_circuit(situation.circuit)).get(body.pattern)
+        echo += f": {meaning}" if meaning else ""
+        doubts = () if meaning else ("this control's chart knows no such code: count it again",)
+    return Line((body,), (echo,), (), doubts, situation.phase, situation.stage, station)
 
 
 def _did(rest: list[str], text: str) -> Outcome:

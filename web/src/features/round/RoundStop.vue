@@ -12,7 +12,7 @@ const lastDay = computed(() => props.stop.last_day && new Date(`${props.stop.las
 
 <template>
   <li>
-    <RouterLink :to="`/visits/${stop.id}/${stop.closed ? 'close' : 'unit'}`" class="stop" :class="{ closed: stop.closed }">
+    <RouterLink :to="`/visits/${stop.id}/${stop.closed ? 'close' : begun ? 'unit' : 'arrival'}`" class="stop" :class="{ closed: stop.closed }">
       <b class="turn">{{ stop.turn }}</b>
       <div class="where"><h2>{{ stop.unit_name }}</h2><p>{{ stop.site }}</p><p class="muted">{{ stop.unit_line }}</p></div>
       <div class="why"><b>{{ stop.reason }}</b><p v-if="stop.complaint">“{{ stop.complaint }}”</p><p class="muted">{{ stop.access }}</p></div>

@@ -1,7 +1,8 @@
 import type { Phase } from './bar'
 
-export type ViewName = 'unit' | 'flue' | 'string' | 'close'
+export type ViewName = 'arrival' | 'unit' | 'flue' | 'string' | 'close'
 export const VIEWS: { view: ViewName; name: string; key: string }[] = [
+  { view: 'arrival', name: 'Arrival', key: '0' },
   { view: 'unit', name: 'Unit', key: '1' },
   { view: 'flue', name: 'Flue', key: '2' },
   { view: 'string', name: 'String', key: '5' },

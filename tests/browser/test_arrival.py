@@ -1,0 +1,42 @@
+"""Arriving at a unit: a visit that was not begun opens here."""
+
+from playwright.sync_api import expect
+
+
+def arrive(page, unit):
+    page.click(f".stop:has-text('{unit}')")
+    page.wait_for_selector(".arrival")
+
+
+def test_a_visit_that_was_not_begun_opens_on_arrival(sign_in):
+    page = sign_in()
+    arrive(page, "MA-1")
+    expect(page.locator(".safety")).to_contain_text("not read")
+    page.click("button:has-text('I smell gas')")
+    expect(page.get_by_role("alert").first).to_contain_text("Call from outside")
+
+
+def test_triage_is_one_touch_and_a_look_is_two(sign_in):
+    page = sign_in()
+    arrive(page, "MA-1")
+    page.locator(".triage", has_text="Power").get_by_text("In order").click()
+    page.wait_for_selector(".entry:has-text('line, looked at: in order')")
+    page.click(".where:has-text('Burner')")
+    page.click(".look:has-text('Flame lazy')")
+    expect(page.locator("input[name=line]")).to_have_value("found flame lazy")
+    page.keyboard.press("Enter")
+    page.wait_for_selector(".look.done:has-text('Flame lazy')")
+
+
+def test_a_flash_code_is_tapped_along(sign_in):
+    page = sign_in("tove")
+    arrive(page, "F-3")
+    lamp = page.locator(".lamp")
+    for pause in (300, 1700, 300, 300):
+        lamp.click(delay=80)
+        page.wait_for_timeout(pause)
+    lamp.click(delay=80)
+    expect(page.locator(".pattern")).to_have_text("2 3")
+    expect(page.locator(".read")).to_contain_text("did not prove")
+    page.click("button:has-text('Write code 2 3')")
+    expect(page.locator("input[name=line]")).to_have_value("code 2 3")

@@ -1,0 +1,69 @@
+"""Before anything is touched: triage, the walk, the code and the reset."""
+
+import pytest
+
+from havrin_core.judgement.arrival import code_before_reset, codes_of, triage, walk
+from havrin_core.judgement.shorthand.model import Situation
+from havrin_core.judgement.shorthand.reader import read_line
+from havrin_core.machine.kind_files import build_unit, kind_names
+from havrin_core.machine.unit import Plate, Stage
+from tests.core.rows import furnace, tape
+
+ONE, TWO = (Stage("only"),), (Stage("low"), Stage("high"))
+UNITS = [build_unit("U", kind, Plate("NG_H", stages), 1540) for kind in kind_names() for stages in (ONE, TWO)]
+
+
+def answers(*lines):
+    return {row.key: row.answered for row in triage(furnace(), tape(*lines))}
+
+
+@pytest.mark.parametrize("unit", UNITS, ids=lambda u: f"{u.kind.key}-{len(u.stage_keys)}")
+def test_every_line_that_triage_and_walk_offer_can_be_read(unit):
+    situation = Situation(unit.stage_keys, unit.stage_keys[-1], "found", "us", (), unit.circuit_key)
+    for row in triage(unit, ()):
+        for line in filter(None, (row.good, row.bad)):
+            assert read_line(line, situation).writable, line
+    for path in walk(unit):
+        for stop in path.stops:
+            for finding in stop.findings:
+                assert read_line(f"found {finding.words[0]}", situation).writable, finding.key
+
+
+def test_triage_remembers_what_was_answered():
+    assert set(answers().values()) == {""}
+    assert answers("look line ok")["power"] == "ok"
+    assert answers("look line ok", "look line bad")["power"] == "bad"
+    assert answers("vent blocked")["vent"] == "bad"
+    assert answers("try thermostat bad")["call"] == "bad"
+
+
+def test_water_is_asked_of_boilers_only():
+    boiler = build_unit("B", "boiler_power_vent", Plate("NG_H", ONE), 1540)
+    assert "water" in {row.key for row in triage(boiler, ())}
+    assert "water" not in answers()
+
+
+def test_traps_are_looked_at_where_it_condenses():
+    def findings(condensing):
+        return {f.key for p in walk(furnace(condensing=condensing)) for s in p.stops for f in s.findings}
+
+    assert "trap_dry" in findings(True)
+    assert "trap_dry" not in findings(False)
+
+
+def test_a_code_before_the_reset_is_the_rule():
+    assert "before the power goes off" in code_before_reset(())
+    assert code_before_reset(tape("code 2 4", "did reset limit")) == ""
+    assert "may be gone" in code_before_reset(tape("did reset limit", "code 2 4"))
+
+
+@pytest.mark.parametrize(
+    ("line", "said", "doubt"), [("code 2 3", "did not prove", ""), ("code 9 9", "Code 9 9", "no such code")]
+)
+def test_a_code_is_read_from_the_controls_chart(line, said, doubt):
+    unit = furnace()
+    assert codes_of(unit)["2 3"]
+    read = read_line(line, Situation(("only",), "only", "found", "us", (), unit.circuit_key))
+    assert read.writable
+    assert said in read.echo[0]
+    assert doubt in " ".join(read.doubts)

@@ -1,0 +1,21 @@
+/** A flash as it was tapped along: how long the lamp was lit, and when it went out. */
+export interface Flash { downMs: number; upMs: number }
+
+const LONG_MS = 600 // a flash longer than this is a long one
+const GAP_MS = 1300 // a pause longer than this ends a digit
+
+/** The digits of a flash code: groups of flashes between pauses, like "2 4". Long flashes count the first digit. */
+export function digitsOf(flashes: Flash[]): string {
+  if (flashes.some((f) => isLong(f)) && flashes.some((f) => !isLong(f))) {
+    return `${flashes.filter(isLong).length} ${flashes.filter((f) => !isLong(f)).length}`
+  }
+  const groups: number[] = []
+  flashes.forEach((flash, i) => {
+    const before = flashes[i - 1]
+    if (!before || flash.downMs - before.upMs > GAP_MS) groups.push(0)
+    groups[groups.length - 1]! += 1
+  })
+  return groups.join(' ')
+}
+
+export const isLong = (flash: Flash): boolean => flash.upMs - flash.downMs > LONG_MS
