@@ -64,6 +64,28 @@ def _phone(page: Page) -> None:
     page.context.close()
 
 
+def _others(page: Page) -> None:
+    here = page.url
+    page.goto(re.sub(r"/visits/.*", "/", here))
+    page.click(".stop:has-text('B-1')")
+    page.wait_for_selector("[data-station]")
+    _shot(page, "boiler")
+    page.keyboard.press("0")
+    page.wait_for_selector(".arrival")
+    _shot(page, "arrival")
+    for line in ("stops vent", "v r c 26.4", "v 3 4 26.3", "v 3 c 26.3", "seen vent 1.1", "look hose ok"):
+        _write(page, line)
+    page.locator("h1").click()
+    page.keyboard.press("5")
+    page.wait_for_selector(".rung")
+    page.click(".chip:text-is('Calling')")
+    page.click("[data-node='3']")
+    page.click("[data-node='4']")
+    _shot(page, "string")
+    page.goto(here)
+    page.wait_for_selector("[data-station]")
+
+
 def _tablet(page: Page) -> None:
     _shot(page, "round")
     page.click(".stop >> nth=0")
@@ -81,6 +103,7 @@ def _tablet(page: Page) -> None:
     _shot(page, "flue")
     page.keyboard.press("1")
     _shot(page, "unit")
+    _others(page)
     page.keyboard.press("d")
     _shot(page, "unit-cellar")
     page.keyboard.press("d")

@@ -9,14 +9,14 @@ from datetime import datetime
 from pathlib import Path
 from typing import Any
 
-from havrin_core.commands_circuit import circuits, next_test, solve
+from havrin_core.commands_circuit import call, circuits, next_test, solve
 from havrin_core.errors import CoreError
 from havrin_core.judgement.bundle import read_bundle
 from havrin_core.judgement.standing.assess import assess
 from havrin_core.judgement.standing.model import Assessment
 from havrin_core.physics.combustion.bulk import compute_file
 
-__all__ = ["assess_file", "calc", "circuits", "main", "next_test", "solve"]
+__all__ = ["assess_file", "calc", "call", "circuits", "main", "next_test", "solve"]
 
 
 def main(run: Callable[[], int]) -> int:

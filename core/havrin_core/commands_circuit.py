@@ -6,6 +6,7 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
+from havrin_core.errors import UnknownName
 from havrin_core.judgement.bundle import read_bundle
 from havrin_core.judgement.suspects.advice import outlook_of
 from havrin_core.judgement.suspects.model import Outlook
@@ -14,6 +15,7 @@ from havrin_core.judgement.suspects.words import in_words
 from havrin_core.machine.circuit.meter import read_meter
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_circuit, shipped_document
+from havrin_core.machine.virtual.run import VirtualUnit
 
 
 def solve(options: Namespace) -> int:
@@ -42,6 +44,36 @@ def circuits(options: Namespace) -> int:
         _print(shipped_document(options.name))
         return 0
     _print([_summary(shipped_circuit(name)) for name in circuit_names()])
+    return 0
+
+
+def call(options: Namespace) -> int:
+    """Print what a call for heat shows on a virtual unit with faults put in: events, code, where it stands still."""
+    circuit = _circuit(options.circuit)
+    known = {fault.key: fault for fault in circuit.faults}
+    for name in options.fault:
+        if name not in known:
+            raise UnknownName("fault_unknown", f"No fault is called {name!r}: {', '.join(known)}.", value=name)
+    unit = VirtualUnit(circuit, [known[name] for name in options.fault], seed=options.seed)
+    run = unit.call()
+    solved = unit.wiring.solve(run.stop.holds)
+    volts = {node: round(abs(solved.between(node, circuit.common)), 2) for node in circuit.nodes}
+    stands = {
+        "control": run.stop.control,
+        "conditions": sorted(run.stop.holds),
+        "quantities": dict(run.stop.values),
+        "volts_to_common": volts,
+    }
+    _print(
+        {
+            "circuit": circuit.key,
+            "seed": options.seed,
+            "events_s": dict(run.events),
+            "code": run.code,
+            "failures": run.failures,
+            "stands_still": stands,
+        }
+    )
     return 0
 
 

@@ -76,3 +76,11 @@ def test_next_refuses_what_is_no_bundle(tmp_path):
     file = tmp_path / "x.json"
     file.write_text("{}")
     assert "no visit bundle" in havrin("next", str(file), status=2)
+
+
+def test_a_call_shows_what_a_hidden_fault_does():
+    answer = havrin("call", "furnace_80_hot_surface", "--fault", "igniter.open", "--seed", "4")
+    assert answer["code"] == "3 4"
+    assert "flame" not in answer["events_s"]
+    assert answer["stands_still"]["volts_to_common"]["R"] == pytest.approx(25.9, abs=0.5)
+    assert "No fault is called" in havrin("call", "furnace_80_hot_surface", "--fault", "x", status=2)

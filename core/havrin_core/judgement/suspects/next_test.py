@@ -1,16 +1,18 @@
 """The test that tells most per minute, within the house rules."""
 
 from collections.abc import Sequence
-from math import log2
+from itertools import pairwise
+from math import erf, inf, log2, sqrt
 
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.inference import Hypothesis, spread
 from havrin_core.judgement.suspects.model import Meaning, Observation, Offer, Outcome, Test
-from havrin_core.judgement.suspects.pictures import BAD, Pictures
+from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures
 from havrin_core.judgement.suspects.words import in_words
 
 CLEAR = 0.95
-_GAP_SIGMAS = 4.0
+_GAP_SIGMAS = 1.0  # predictions nearer than this fall into one outcome
+_DUST = 1e-4
 _LOOK_FINDS, _LOOK_ERRS = 0.93, 0.02
 _WORTH_BITS = 0.01
 _FEW = 120  # hypotheses that are weighed; the rest is dust
@@ -36,7 +38,7 @@ def offers(
         if test.key in done or not allowed(test, rules):
             continue
         groups = outcome_groups(pictures, test, weighed)
-        bits = _information(test, groups)
+        bits = _information(groups)
         if bits > _WORTH_BITS:
             worth.append((bits / (test.minutes + _HANDICAP[test.kind]), bits, test))
     worth.sort(key=lambda row: -row[0])
@@ -47,47 +49,62 @@ Group = tuple[Outcome, dict[str, float]]  # an outcome, and the share of each pa
 
 
 def outcome_groups(pictures: Pictures, test: Test, hypotheses: Sequence[Hypothesis]) -> list[Group]:
-    """Return the outcomes that the hypotheses predict, those that no reading could tell apart as one."""
+    """Return the outcomes that can be told apart, with the share of each part that would show them.
+
+    Shares are spread as the test errs: a look misses some, a number scatters around its prediction.
+    """
     rows = [(pictures.of(h.faults).outcomes[test.key], h) for h in hypotheses]
-    if test.kind not in ("volts", "gauge"):
-        by_word: dict[Outcome, dict[str, float]] = {}
-        for outcome, h in rows:
-            parts = by_word.setdefault(outcome, {})
-            parts[h.blocks] = parts.get(h.blocks, 0.0) + h.share
-        return list(by_word.items())
-    groups: list[Group] = []
-    last = 0.0
-    for value, h in sorted(((float(v or 0.0), h) for v, h in rows), key=lambda row: row[0]):
-        if not groups or value - last > _GAP_SIGMAS * spread(test, value):
-            groups.append((value, {}))
-        groups[-1][1][h.blocks] = groups[-1][1].get(h.blocks, 0.0) + h.share
-        last = value
-    return groups
+    if test.kind in ("volts", "gauge"):
+        return _numbers(test, rows)
+    if test.kind == "look":
+        return _looks(rows)
+    groups: dict[Outcome, dict[str, float]] = {}
+    for outcome, h in rows:
+        _add(groups.setdefault(outcome, {}), h, 1.0)
+    return list(groups.items())
 
 
-def _information(test: Test, groups: Sequence[Group]) -> float:
-    if len(groups) < 2:
-        return 0.0
+def _numbers(test: Test, rows: Sequence[tuple[Outcome, Hypothesis]]) -> list[Group]:
+    by_value: dict[float, list[Hypothesis]] = {}
+    for outcome, h in rows:
+        by_value.setdefault(round(float(outcome or 0.0), 9), []).append(h)
+    centres: list[float] = []
+    for value in sorted(by_value):
+        if not centres or value - centres[-1] > _GAP_SIGMAS * spread(test, value):
+            centres.append(value)
+    edges = [-inf, *((a + b) / 2 for a, b in pairwise(centres)), inf]
+    groups: list[Group] = [(centre, {}) for centre in centres]
+    for value, under in by_value.items():
+        width = spread(test, value)
+        below = [0.5 * (1 + erf((edge - value) / (width * sqrt(2)))) for edge in edges]
+        for (_, parts), (low, high) in zip(groups, pairwise(below), strict=True):
+            for h in under if high - low > _DUST else ():
+                _add(parts, h, high - low)
+    return [(centre, parts) for centre, parts in groups if parts]
+
+
+def _looks(rows: Sequence[tuple[Outcome, Hypothesis]]) -> list[Group]:
+    bad: dict[str, float] = {}
+    good: dict[str, float] = {}
+    for outcome, h in rows:
+        finds = _LOOK_FINDS if outcome == BAD else _LOOK_ERRS
+        _add(bad, h, finds)
+        _add(good, h, 1 - finds)
+    return [(BAD, bad), (GOOD, good)]
+
+
+def _add(parts: dict[str, float], h: Hypothesis, chance: float) -> None:
+    parts[h.blocks] = parts.get(h.blocks, 0.0) + h.share * chance
+
+
+def _information(groups: Sequence[Group]) -> float:
     total: dict[str, float] = {}
     for _, parts in groups:
         for part, share in parts.items():
             total[part] = total.get(part, 0.0) + share
     whole = sum(total.values())
-    blurred = _blurred(groups) if test.kind == "look" else [parts for _, parts in groups]
-    after = sum(sum(parts.values()) / whole * _entropy(parts) for parts in blurred)
+    after = sum(sum(parts.values()) / whole * _entropy(parts) for _, parts in groups)
     return max(_entropy(total) - after, 0.0)
-
-
-def _blurred(groups: Sequence[Group]) -> list[dict[str, float]]:
-    """A look misses some and errs sometimes: mix its two outcomes accordingly."""
-    found: dict[str, float] = {}
-    missed: dict[str, float] = {}
-    for outcome, parts in groups:
-        chance = _LOOK_FINDS if outcome == BAD else _LOOK_ERRS
-        for part, share in parts.items():
-            found[part] = found.get(part, 0.0) + share * chance
-            missed[part] = missed.get(part, 0.0) + share * (1 - chance)
-    return [found, missed]
 
 
 def _entropy(parts: dict[str, float]) -> float:
@@ -104,4 +121,4 @@ def _meanings(pictures: Pictures, test: Test, hypotheses: Sequence[Hypothesis]) 
         first = max(parts, key=lambda part: parts[part])
         name = pictures.circuit.part(first).name
         found.append(Meaning(in_words(test, outcome), mass / whole, name, parts[first] / mass))
-    return tuple(sorted(found, key=lambda m: -m.share)[:5])
+    return tuple(sorted((m for m in found if m.share > 0.005), key=lambda m: -m.share)[:5])

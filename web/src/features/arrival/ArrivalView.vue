@@ -24,20 +24,12 @@ const found = computed(() => new Set(props.page.tape.filter((e) => e.kind === 'l
   <p v-if="error" class="none" role="alert">{{ error.message }}</p>
   <p v-else-if="!data" class="none muted">Loading what is known of this unit …</p>
   <div v-else class="arrival">
+    <div class="col">
     <section class="safety">
       <h3>First, you</h3>
       <p>Personal CO monitor on. Room CO on entry: <b>{{ page.room_co ? `${page.room_co.text} ppm` : 'not read' }}</b></p>
       <div class="pair"><button class="btn" :disabled="!page.writable" @click="emit('begin', 'room ', 'room')">Write room CO</button><button class="btn danger" :aria-expanded="smell" @click="smell = !smell">I smell gas</button></div>
       <div v-if="smell" class="alarm" role="alert"><ol><li v-for="line in data.gas_smell" :key="line">{{ line }}</li></ol><button class="btn" :disabled="!page.writable" @click="emit('write', 'found gas smell')">Write it on the tape when you are outside</button></div>
-    </section>
-
-    <section>
-      <h3>What came before</h3>
-      <p v-if="page.complaint"><b>“{{ page.complaint }}”</b></p>
-      <p v-if="!page.earlier.length" class="muted">Nobody has written on this unit before.</p>
-      <p v-for="visit in page.earlier.slice(0, 4)" :key="visit.id" class="before"><StateMark :state="levelState(visit.level)" :size="14" /><span><b>{{ visit.day }}</b> {{ visit.reason }}, {{ visit.technician }}: {{ visit.title.toLowerCase() }}. <span class="muted">{{ visit.words }}</span></span></p>
-      <p v-for="words in data.refused" :key="words" class="before"><StateMark state="near" :size="14" />{{ words }}</p>
-      <details v-if="data.healthy"><summary>What it read when it was healthy, {{ data.healthy.day }}</summary><p class="muted">{{ data.healthy.readings.join(' · ') }}</p></details>
     </section>
 
     <section>
@@ -47,12 +39,23 @@ const found = computed(() => new Set(props.page.tape.filter((e) => e.kind === 'l
         <template v-else><button class="btn" :disabled="!page.writable" @click="emit('write', row.good)">In order</button><button class="btn" :disabled="!page.writable" @click="emit('write', row.bad)">Not</button></template>
       </div>
     </section>
+    </div>
+    <div class="col">
+    <section>
+      <h3>What came before</h3>
+      <p v-if="page.complaint"><b>“{{ page.complaint }}”</b></p>
+      <p v-if="!page.earlier.length" class="muted">Nobody has written on this unit before.</p>
+      <p v-for="visit in page.earlier.slice(0, 4)" :key="visit.id" class="before"><StateMark :state="levelState(visit.level)" :size="14" /><span><b>{{ visit.day }}</b> {{ visit.reason }}, {{ visit.technician }}: {{ visit.title.toLowerCase() }}. <span class="muted">{{ visit.words }}</span></span></p>
+      <p v-for="words in data.refused" :key="words" class="before"><StateMark state="near" :size="14" />{{ words }}</p>
+      <details v-if="data.healthy"><summary>What it read when it was healthy, {{ data.healthy.day }}</summary><p class="muted">{{ data.healthy.readings.join(' · ') }}</p></details>
+    </section>
 
     <section v-if="data.codes.length">
       <h3>The code, before the power goes off</h3>
       <p v-if="data.code_note" class="note">{{ data.code_note }}</p>
       <CodeTapper :codes="data.codes" :flashes="data.code_style === 'flashes'" @begin="(text) => emit('begin', text)" />
     </section>
+    </div>
 
     <section class="wide">
       <h3>Look along the paths <span class="muted">two touches write it; a photo goes with the station</span></h3>
@@ -71,6 +74,7 @@ const found = computed(() => new Set(props.page.tape.filter((e) => e.kind === 'l
 
 <style scoped>
 .arrival { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 14px; padding: 14px 20px 30px } .none { padding: 30px 20px }
+.col { display: grid; gap: 14px; align-content: start }
 section { background: var(--plate); border: 1.5px solid var(--line); border-radius: 8px; padding: 12px 16px; display: grid; gap: 8px; align-content: start } .wide { grid-column: 1 / -1 } h3 { font-size: 18px; font-weight: 600 } h3 .muted { font-weight: 400; font-size: 15px; margin-left: 8px } h4 { margin: 0 0 4px; font-size: 17px; color: var(--path) }
 .safety { border-left: 7px solid var(--out) } .pair { display: flex; gap: 10px; flex-wrap: wrap } .danger { border-color: var(--out); color: var(--out); font-weight: 600 } .alarm { background: var(--danger-ground); border-left: 5px solid var(--out); padding: 10px 14px; font-size: 18px; font-weight: 500 } .alarm ol { margin: 0 0 8px; padding-left: 20px }
 .before { display: flex; gap: 8px; align-items: baseline; line-height: 1.25 } .before svg { flex: none; translate: 0 2px } summary { min-height: 36px; display: flex; align-items: center; cursor: pointer; color: var(--in) }
