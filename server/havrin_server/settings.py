@@ -31,6 +31,7 @@ INSTALLED_APPS = [
     "havrin_server.people",
     "havrin_server.sites",
     "havrin_server.toolbox",
+    "havrin_server.shop",
     "havrin_server.journal",
     "havrin_server.captures",
     "havrin_server.reports",

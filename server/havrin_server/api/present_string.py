@@ -35,7 +35,7 @@ def string_page(visit: Visit, state: str) -> StringOut:
     millivolts = direct_only(circuit)
     return StringOut(
         known=True, name=circuit.name, state=view.state, states=[Named(key=s.key, name=s.name) for s in circuit.states],
-        rungs=[_rung(rung, millivolts) for rung in view.rungs], events=[_event(event) for event in view.events],
+        rungs=[rung_out(rung, millivolts) for rung in view.rungs], events=[event_out(event) for event in view.events],
         longest_s=_TAIL_S * max(max(e.latest_s, e.seen_s or 0) for e in view.events),
         suspects=suspects_out(outlook_of(unit, visit.rules(), tape)),
     )  # fmt: skip
@@ -48,7 +48,7 @@ def meter_out(visit: Visit, state: str, a: str, b: str) -> MeterOut | None:
         return None
     circuit = shipped_circuit(unit.circuit_key)
     reading = meter_between(circuit, state, a, b)
-    return MeterOut(shown=_volts(abs(reading.value or 0.0), direct_only(circuit)), note=reading.note)
+    return MeterOut(shown=volts_out(abs(reading.value or 0.0), direct_only(circuit)), note=reading.note)
 
 
 def suspects_out(found: Outlook | None) -> SuspectsOut | None:
@@ -72,28 +72,31 @@ def _offer(offer: Offer) -> OfferOut:
     )  # fmt: skip
 
 
-def _volts(volts: float, millivolts: bool) -> Shown:
+def volts_out(volts: float, millivolts: bool) -> Shown:
+    """Return a voltage as it is shown."""
     return Shown(text=f"{1000 * volts:.0f}", unit="mV") if millivolts else Shown(text=f"{volts:.1f}", unit="V")
 
 
 def _maybe(volts: float | None, millivolts: bool) -> Shown | None:
-    return None if volts is None else _volts(volts, millivolts)
+    return None if volts is None else volts_out(volts, millivolts)
 
 
-def _rung(rung: RungView, mv: bool) -> RungOut:
+def rung_out(rung: RungView, mv: bool) -> RungOut:
+    """Return a rung for the page, in millivolts or volts."""
     return RungOut(
         load=rung.load, name=rung.name,
         parts=[
-            PartOut(key=p.key, name=p.name, kind=p.kind, closed=p.closed, expected=_volts(p.expected_v, mv), read=_maybe(p.read_v, mv), state=p.state)
+            PartOut(key=p.key, name=p.name, kind=p.kind, closed=p.closed, expected=volts_out(p.expected_v, mv), read=_maybe(p.read_v, mv), state=p.state)
             for p in rung.parts
         ],
         nodes=[
-            NodeOut(key=n.key, name=n.name, expected=_volts(n.expected_v, mv), read=_maybe(n.read_v, mv), odd=n.odd) for n in rung.nodes
+            NodeOut(key=n.key, name=n.name, expected=volts_out(n.expected_v, mv), read=_maybe(n.read_v, mv), odd=n.odd) for n in rung.nodes
         ],
     )  # fmt: skip
 
 
-def _event(event: EventView) -> EventOut:
+def event_out(event: EventView) -> EventOut:
+    """Return a moment of the sequence for the page."""
     return EventOut(
         key=event.key, name=event.name, earliest_s=event.earliest_s, latest_s=event.latest_s, seen_s=event.seen_s,
         state=event.state, by_eye=event.by_eye,

@@ -8,20 +8,23 @@ _ALLOWED: dict[str, frozenset[str]] = {
     "visit.write": frozenset({Role.TECHNICIAN, Role.SUPERVISOR}),
     "visit.close": frozenset({Role.TECHNICIAN, Role.SUPERVISOR}),
     "standing.override": frozenset({Role.SUPERVISOR}),
+    "shop.write": frozenset({Role.SUPERVISOR}),
 }
 _REFUSALS = {
     "visit.write": "The office reads tapes and does not write on them.",
     "visit.close": "The office cannot close a visit.",
+    "shop.write": "Only a supervisor changes what is kept in the shop.",
     "standing.override": "Only a supervisor may set a milder standing.",
 }
 
 
+def allows(person: Person, action: str) -> bool:
+    """Tell whether ``person`` belongs to a firm and the role covers ``action``."""
+    known = person.is_authenticated and person.is_active and person.firm_id is not None
+    return known and person.role in _ALLOWED[action]
+
+
 def require(person: Person, action: str) -> None:
     """Raise NotAllowed unless ``person`` belongs to a firm and the role covers ``action``."""
-    if (
-        not person.is_authenticated
-        or not person.is_active
-        or person.firm_id is None
-        or person.role not in _ALLOWED[action]
-    ):
+    if not allows(person, action):
         raise NotAllowed(_REFUSALS.get(action, "Sign in as somebody of the firm first."))

@@ -10,6 +10,7 @@ export const keys = {
   meter: (id: number, state: string, a: string, b: string) => ['visit', id, 'meter', state, a, b] as const,
   log: (id: string) => ['log', id] as const,
   words: ['words'] as const,
+  circuits: ['circuits'] as const,
 }
 
 const visitPath = (visit_id: number) => ({ params: { path: { visit_id } } })
@@ -36,6 +37,10 @@ export const correct = (id: number, body: Schemas['CorrectionIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/corrections', { ...visitPath(id), body }))
 export const closeVisit = (id: number, body: Schemas['CloseIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/close', { ...visitPath(id), body }))
+export const getCircuits = () => call<Schemas['CircuitList']>(http.GET('/api/shop/circuits'))
+export const getCircuit = (key: string) => call<Record<string, unknown>>(http.GET('/api/shop/circuits/{key}', { params: { path: { key } } }))
+export const checkCircuit = (body: Schemas['CircuitIn']) => call<Schemas['CircuitCheck']>(http.POST('/api/shop/circuits/check', { body }))
+export const keepCircuit = (body: Schemas['CircuitIn']) => call<Schemas['CircuitList']>(http.PUT('/api/shop/circuits', { body }))
 export const getLog = (id: string) => call<Schemas['LogPage']>(http.GET('/api/logs/{log_id}', logPath(id)))
 export const mapLog = (id: string, body: Schemas['MappingIn']) =>
   call<Schemas['LogPage']>(http.POST('/api/logs/{log_id}/mapping', { ...logPath(id), body }))

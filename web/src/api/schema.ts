@@ -336,6 +336,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/circuits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Circuits
+         * @description Return all circuits, shipped and own.
+         */
+        get: operations["havrin_server_api_shop_circuits"];
+        /**
+         * Keep
+         * @description Keep a circuit as the firm's own.
+         */
+        put: operations["havrin_server_api_shop_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/circuits/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check
+         * @description Return the drawing and every state solved, or what is wrong with the document.
+         */
+        post: operations["havrin_server_api_shop_check"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/circuits/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Circuit
+         * @description Return one circuit's document.
+         */
+        get: operations["havrin_server_api_shop_circuit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/logs/{log_id}": {
         parameters: {
             query?: never;
@@ -1593,6 +1657,105 @@ export interface components {
             duration_s: number;
         };
         /**
+         * Choices
+         * @description What the form can choose from.
+         */
+        Choices: {
+            /** Kinds */
+            kinds: string[];
+            /** Families */
+            families: string[];
+        };
+        /**
+         * CircuitList
+         * @description All circuits, shipped and own, and the form's choices. ``writable``: this person may keep circuits.
+         */
+        CircuitList: {
+            /** Circuits */
+            circuits: components["schemas"]["CircuitRow"][];
+            choices: components["schemas"]["Choices"];
+            /** Writable */
+            writable: boolean;
+        };
+        /**
+         * CircuitRow
+         * @description One circuit of the list.
+         */
+        CircuitRow: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Shipped */
+            shipped: boolean;
+            /** Changed At */
+            changed_at: string | null;
+            /** Changed By */
+            changed_by: string;
+        };
+        /**
+         * CircuitIn
+         * @description A circuit document as it is edited; ``state`` is the one to draw.
+         */
+        CircuitIn: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /**
+             * State
+             * @default
+             */
+            state: string;
+        };
+        /**
+         * CircuitCheck
+         * @description What the checks found. Either ``problem``, or the drawing, every state solved and a sound call.
+         */
+        CircuitCheck: {
+            problem: components["schemas"]["ProblemOut"] | null;
+            /** State */
+            state: string;
+            /** States */
+            states: components["schemas"]["Named"][];
+            /** Rungs */
+            rungs: components["schemas"]["RungOut"][];
+            /** Solved */
+            solved: components["schemas"]["SolvedState"][];
+            /** Events */
+            events: components["schemas"]["EventOut"][];
+            /** Call */
+            call: string;
+            /** Faults */
+            faults: number;
+        };
+        /**
+         * ProblemOut
+         * @description Why a document is no circuit, and the element that is to blame.
+         */
+        ProblemOut: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** Element */
+            element: string;
+        };
+        /**
+         * SolvedState
+         * @description One state solved: the volts of every node to common, in words.
+         */
+        SolvedState: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Volts */
+            volts: {
+                [key: string]: string;
+            };
+        };
+        /**
          * ColumnIn
          * @description A choice for one quantity.
          */
@@ -2134,6 +2297,98 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_api_shop_circuits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CircuitList"];
+                };
+            };
+        };
+    };
+    havrin_server_api_shop_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CircuitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CircuitList"];
+                };
+            };
+        };
+    };
+    havrin_server_api_shop_check: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CircuitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CircuitCheck"];
+                };
+            };
+        };
+    };
+    havrin_server_api_shop_circuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
         };

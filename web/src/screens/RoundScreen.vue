@@ -32,6 +32,7 @@ async function leave(): Promise<void> {
     <header>
       <b class="name">Havrin</b><span class="firm">{{ me?.firm }}</span>
       <span class="who">{{ me?.name }}</span>
+      <RouterLink to="/shop" class="chip">Shop</RouterLink>
       <button class="chip" @click="switchUnits">Units: {{ me?.unit_system === 'us' ? 'US' : 'metric' }}</button>
       <button class="chip" @click="theme.toggle()">{{ theme.cellar ? 'Daylight' : 'Cellar' }}</button>
       <button class="chip" @click="leave">Sign out</button>
@@ -50,7 +51,7 @@ async function leave(): Promise<void> {
 <style scoped>
 header { display: flex; flex-wrap: wrap; align-items: center; gap: 12px; min-height: 54px; padding: 5px 16px; background: var(--bar); color: var(--bar-ink) }
 .name { font-size: 21px; font-weight: 700 } .firm { color: var(--bar-muted) } .who { margin-left: auto; color: var(--bar-muted) }
-.chip { min-height: 44px; padding: 0 14px; border: 1px solid var(--bar-line); border-radius: 6px; background: none; color: var(--bar-ink) }
+.chip { min-height: 44px; padding: 0 14px; border: 1px solid var(--bar-line); border-radius: 6px; background: none; color: var(--bar-ink) } a.chip { display: inline-flex; align-items: center; text-decoration: none }
 main { max-width: 980px; margin: 0 auto; padding: 26px 16px 60px }
 h1 { font-size: 28px; font-weight: 600 }
 ol { list-style: none; margin: 18px 0 0; padding: 0; display: grid; gap: 14px }

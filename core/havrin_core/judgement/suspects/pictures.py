@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from threading import RLock
 
 from havrin_core.judgement.suspects.catalogue import tests_of
 from havrin_core.judgement.suspects.model import Outcome, Test
@@ -35,6 +35,7 @@ class Pictures:
         self.tests = {test.key: test for test in tests_of(circuit)}
         self._wirings: dict[frozenset[str], Wiring] = {}
         self._kept: dict[frozenset[str], Picture] = {}
+        self._working = RLock()
         self._order = {state.key: n for n, state in enumerate(circuit.control.states)}
         self._milestones = {m.key: n for n, m in enumerate(circuit.control.milestones, 1)}
         self.sound = self.of(())
@@ -43,7 +44,10 @@ class Pictures:
         """Return the picture of ``faults`` together; a pair of which one hides the other is put together from both."""
         key = frozenset(fault.key for fault in faults)
         if key not in self._kept:
-            self._kept[key] = self._pair(*faults) if len(faults) == 2 else self._simulated(faults)
+            # One thread works a picture out, the others wait for it: a server asks from many threads at once.
+            with self._working:
+                if key not in self._kept:
+                    self._kept[key] = self._pair(*faults) if len(faults) == 2 else self._simulated(faults)
         return self._kept[key]
 
     def _pair(self, one: FaultMode, other: FaultMode) -> Picture:
@@ -72,10 +76,16 @@ class Pictures:
         return self._wirings.setdefault(key, Wiring(self.circuit, electrical))
 
 
-@lru_cache(maxsize=32)
+_SHIPPED: dict[str, Pictures] = {}
+_MAKING = RLock()
+
+
 def shipped_pictures(key: str) -> Pictures:
     """Return the pictures of a shipped circuit, one object per process."""
-    return Pictures(shipped_circuit(key))
+    with _MAKING:
+        if key not in _SHIPPED:
+            _SHIPPED[key] = Pictures(shipped_circuit(key))
+    return _SHIPPED[key]
 
 
 def outcome_of(test: Test, run: Run, unit: VirtualUnit, faults: Sequence[FaultMode], pictures: Pictures) -> Outcome:

@@ -1,0 +1,1 @@
+"""The firm's own circuits."""

@@ -1,0 +1,35 @@
+"""The circuit editor in the browser: copy, break, mend, keep."""
+
+from playwright.sync_api import expect
+
+
+def test_a_circuit_is_copied_broken_mended_and_kept(sign_in):
+    page = sign_in("wenna")
+    page.click("a:has-text('Shop')")
+    page.click("nav button:has-text('Unit heater')")
+    page.wait_for_selector(".rung")
+    page.click("button:has-text('Copy it')")
+    nodes = page.locator("input[aria-label='Nodes of Limit']")
+    nodes.fill("W W")
+    nodes.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("joins 2 different nodes")
+    expect(page.locator("tr.blamed input").first).to_have_value("limit")
+    expect(page.locator("button:has-text('Keep it')")).to_be_disabled()
+    nodes.fill("W 1")
+    nodes.press("Enter")
+    page.wait_for_selector(".rung")
+    page.click("button:has-text('Keep it')")
+    expect(page.locator("nav")).to_contain_text("our own")
+    page.reload()
+    page.click("nav button:has-text('our own')")
+    expect(page.locator("input[aria-label='Nodes of Limit']")).to_have_value("W 1")
+
+
+def test_a_technician_may_try_and_not_keep(sign_in):
+    page = sign_in("tove")
+    page.click("a:has-text('Shop')")
+    name = "Unit heater, power vent, spark module fed through the string"
+    page.get_by_role("button", name=name, exact=True).click()
+    page.click("button:has-text('Copy it')")
+    expect(page.locator("button:has-text('Keep it')")).to_be_disabled()
+    expect(page.locator("main")).to_contain_text("only a supervisor keeps")
