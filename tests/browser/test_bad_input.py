@@ -79,7 +79,7 @@ def test_a_killed_server_loses_no_line(sign_in, server):
         expect(page.locator("header")).to_contain_text("2 to send")
     finally:
         server.start()
-    expect(page.locator(".pending")).to_have_count(0, timeout=15_000)
+    expect(page.locator(".pending")).to_have_count(0)
     expect(page.locator(".entry", has_text="Supply, no flow")).to_have_count(1)
     expect(page.locator("aside h2").first).to_have_text("Do not leave running yet")
 
