@@ -82,6 +82,11 @@ def _others(page: Page) -> None:
     page.click("[data-node='3']")
     page.click("[data-node='4']")
     _shot(page, "string")
+    page.goto(re.sub(r"/visits/.*", "/shop", here))
+    page.click("nav button:has-text('Hot-water boiler')")
+    page.click("button:has-text('Copy it')")
+    page.wait_for_selector(".rung")
+    _shot(page, "shop")
     page.goto(here)
     page.wait_for_selector("[data-station]")
 

@@ -16,5 +16,3 @@ O2_AMBIENT_PCT = 100 * AIR_O2
 O2_AMBIENT_ROUNDED_PCT = 20.9  # what codes and many handhelds use
 CO_HEATING_VALUE_J_MOL = 282_978.0  # CO + 1/2 O2 -> CO2 at 25 degC
 WATER_LATENT_25C_J_MOL = 44_003.7  # vapour to liquid at 25 degC
-WATER_MOLAR_MASS_KG = 0.018015
-CO_MOLAR_MASS_KG = 0.028010

@@ -7,7 +7,6 @@ from havrin_core.judgement.standing.model import NOT_YET, SHUT_DOWN, TELL, Jumpe
 from havrin_core.judgement.standing.proofs import Case, cycles_since
 from havrin_core.judgement.tape import Entry, Look
 
-CALL_DEVICES = ("call", "thermostat", "R-W")
 NEVER_BRIDGED = ("limit", "rollout", "spill", "low_water", "gas_pressure", "flame_sensor")
 
 

@@ -25,12 +25,6 @@ def flue_views(case: Case) -> list[FlueView]:
     return views
 
 
-def as_found_view(case: Case, stage: str) -> FlueView | None:
-    """Return the first as-found flue sample of ``stage``."""
-    oxygen = case.facts.as_found("o2_dry_pct", stage)
-    return _view(case, stage, oxygen) if oxygen else None
-
-
 def _view(case: Case, stage: str, oxygen: ReadingFact) -> FlueView:
     carbon = case.facts.beside(oxygen, "co_ppm_dry")
     if carbon is None:

@@ -47,7 +47,6 @@ class Suspect:
     name: str
     share: float
     faults: tuple[tuple[str, float], ...]  # names of fault modes, each with its share
-    why: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -108,7 +108,6 @@ class Move:
     when: tuple[str, ...] = ()
     after_s: float = 0.0
     failure: bool = False  # it gave up here: this is where the unit stops
-    retry: bool = False
 
 
 @dataclass(frozen=True, slots=True)

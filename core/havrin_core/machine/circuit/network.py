@@ -54,7 +54,7 @@ class Solution:
         """Return the impedance that a meter sees between two nodes, Ω."""
         rhs: Row = {}
         for node, amps in ((a, 1.0), (b, -1.0)):
-            if node in self._order_set:
+            if node in self._upper:
                 rhs[node] = rhs.get(node, 0.0) + amps
         seen = self._solved(rhs)
         return seen.get(a, 0.0) - seen.get(b, 0.0)
@@ -65,10 +65,6 @@ class Solution:
             if branch.part == part and isinstance(branch, Element):
                 return (self.between(branch.a, branch.b) - branch.volts) * branch.siemens
         return 0.0
-
-    @property
-    def _order_set(self) -> set[str]:
-        return set(self._upper)
 
     def _solved(self, given: Row) -> Row:
         rhs = dict(given)

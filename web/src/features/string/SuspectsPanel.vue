@@ -1,11 +1,15 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, onUnmounted, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import StateMark from '@/ui/StateMark.vue'
+import { running } from './stopwatch'
 
 const props = defineProps<{ found: Schemas['SuspectsOut']; tape: Schemas['EntryOut'][]; jumpers: Schemas['JumperOut'][]; putBacks: string[]; writable: boolean }>()
 const emit = defineEmits<{ begin: [starter: string] }>()
 const other = ref(false)
+const now = ref(Date.now())
+const clock = window.setInterval(() => (now.value = Date.now()), 10_000)
+onUnmounted(() => window.clearInterval(clock))
 const first = computed(() => props.found.suspects[0])
 /** The entry as it stands on the tape: what was typed, in its own unit. */
 function written(id: string): string {
@@ -42,7 +46,7 @@ const title = computed(() => {
       <p class="muted">{{ s.faults.slice(0, 2).join('; ') }}</p>
     </div>
     <h3 class="ledger">{{ jumpers.length || putBacks.length ? 'Left abnormal' : 'No jumpers in' }}</h3>
-    <p v-for="j in jumpers" :key="j.device" class="in"><StateMark state="out" :size="14" />Jumper at {{ j.device.replaceAll('_', ' ') }}, since {{ j.since.slice(11, 16) }}</p>
+    <p v-for="j in jumpers" :key="j.device" class="in"><StateMark state="out" :size="14" />Jumper at {{ j.device.replaceAll('_', ' ') }}, since {{ j.since.slice(11, 16) }} · {{ running(j.since, now) }}</p>
     <p v-for="line in putBacks" :key="line" class="in"><StateMark state="near" :size="14" />{{ line }}</p>
     <p class="muted">Jumpers, lifted leads, tees, open taps: all on the tape with their time. The visit cannot close while one is left.</p>
   </section>
