@@ -13,7 +13,7 @@ from statistics import mean, quantiles
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.inference import Hypothesis, shares, spread
 from havrin_core.judgement.suspects.model import Observation, Outcome, Test
-from havrin_core.judgement.suspects.next_test import CLEAR, offers, outcome_groups
+from havrin_core.judgement.suspects.next_test import CLEAR, offers, outcome_groups, pictured
 from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures, outcome_of, shipped_pictures
 from havrin_core.machine.circuit.model import FaultMode
 from havrin_core.machine.circuit.read import circuit_names
@@ -51,9 +51,10 @@ def in_order(pictures, hypotheses, seen, _chance):  # type: ignore[no-untyped-de
 def halving(pictures, hypotheses, seen, _chance):  # type: ignore[no-untyped-def]
     """The test that splits the suspects most evenly, whatever it costs."""
     done = {o.test for o in seen}
+    weighed = pictured(pictures, hypotheses)
 
     def largest(test: Test) -> float:
-        return max(sum(parts.values()) for _, parts in outcome_groups(pictures, test, hypotheses[:120]))
+        return max(sum(parts.values()) for _, parts in outcome_groups(test, weighed))
 
     left = [t for t in pictures.tests.values() if t.key not in done]
     return min(left, key=largest, default=None)

@@ -74,7 +74,7 @@ def unit_line(visit: Visit, unit: Unit, system: str) -> str:
 def _next_step(visit: Visit, unit: Unit, found: Assessment, tape: tuple[Entry, ...]) -> NextStep | None:
     if visit.closed_at is not None or not searching(visit.reason, tape):
         return found.next_step
-    return next_step_of(found, outlook_of(unit, visit.rules(), tape))
+    return next_step_of(found, outlook_of(unit, visit.rules(), tape, others=0))
 
 
 def standing_out(found: Assessment, step: NextStep | None) -> out.StandingOut:

@@ -12,13 +12,16 @@ from havrin_core.machine.unit import Unit
 _SEARCHES = ("no_heat", "recheck", "return_parts")
 
 
-def outlook_of(unit: Unit, rules: HouseRules, entries: tuple[Entry, ...]) -> Outlook | None:
-    """Return who is under suspicion on a visit; None where the unit's circuit is not known."""
+def outlook_of(unit: Unit, rules: HouseRules, entries: tuple[Entry, ...], others: int = 4) -> Outlook | None:
+    """Return who is under suspicion on a visit; None where the unit's circuit is not known.
+
+    ``others`` is how many tests are offered beside the first.
+    """
     if not unit.circuit_key:
         return None
     pictures = shipped_pictures(unit.circuit_key)
     seen, against = observations(unit, pictures, entries)
-    return outlook(pictures, seen, rules, against)
+    return outlook(pictures, seen, rules, against, others=others)
 
 
 def searching(reason: str, entries: tuple[Entry, ...]) -> bool:

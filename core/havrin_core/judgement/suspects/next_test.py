@@ -1,6 +1,6 @@
 """The test that tells most per minute, within the house rules."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from itertools import pairwise
 from math import erf, inf, log2, sqrt
 
@@ -15,7 +15,7 @@ _GAP_SIGMAS = 1.0  # predictions nearer than this fall into one outcome
 _DUST = 1e-4
 _LOOK_FINDS, _LOOK_ERRS = 0.93, 0.02
 _WORTH_BITS = 0.01
-_FEW = 120  # hypotheses that are weighed; the rest is dust
+_FEW = 60  # hypotheses that are weighed; the rest is dust
 # Ties: looks before tools, tools before swaps.
 _HANDICAP = {"stops": 0.0, "code": 0.0, "look": 0.0, "volts": 0.05, "gauge": 0.1, "ohms": 0.1, "jump": 0.2, "swap": 0.5}
 
@@ -32,13 +32,13 @@ def offers(
 ) -> list[Offer]:
     """Return up to ``most`` tests that were not done yet, most bits per minute first; none that tells nothing."""
     done = {o.test for o in seen}
-    weighed = hypotheses[:_FEW]
+    weighed = pictured(pictures, hypotheses)
     worth: list[tuple[float, float, Test]] = []
     for test in pictures.tests.values():
         if test.key in done or not allowed(test, rules):
             continue
-        groups = outcome_groups(pictures, test, weighed)
-        bits = _information(groups)
+        groups = outcome_groups(test, weighed)
+        bits = _information(groups) if len(groups) > 1 else 0.0
         if bits > _WORTH_BITS:
             worth.append((bits / (test.minutes + _HANDICAP[test.kind]), bits, test))
     worth.sort(key=lambda row: -row[0])
@@ -48,12 +48,22 @@ def offers(
 Group = tuple[Outcome, dict[str, float]]  # an outcome, and the share of each part under it
 
 
-def outcome_groups(pictures: Pictures, test: Test, hypotheses: Sequence[Hypothesis]) -> list[Group]:
+Pictured = tuple[Mapping[str, Outcome], Hypothesis]  # what every test would show, if it were this
+
+
+def pictured(pictures: Pictures, hypotheses: Sequence[Hypothesis]) -> list[Pictured]:
+    """Return the hypotheses that are weighed, each with its picture."""
+    return [(pictures.of(h.faults).outcomes, h) for h in hypotheses[:_FEW]]
+
+
+def outcome_groups(test: Test, weighed: Sequence[Pictured]) -> list[Group]:
     """Return the outcomes that can be told apart, with the share of each part that would show them.
 
     Shares are spread as the test errs: a look misses some, a number scatters around its prediction.
     """
-    rows = [(pictures.of(h.faults).outcomes[test.key], h) for h in hypotheses]
+    rows = [(outcomes[test.key], h) for outcomes, h in weighed]
+    if all(outcome == rows[0][0] for outcome, _ in rows):
+        return [(rows[0][0], {h.blocks: h.share for _, h in rows})]  # it tells nothing
     if test.kind in ("volts", "gauge"):
         return _numbers(test, rows)
     if test.kind == "look":
@@ -112,9 +122,9 @@ def _entropy(parts: dict[str, float]) -> float:
     return -sum(s / whole * log2(s / whole) for s in parts.values() if s > 0) if whole > 0 else 0.0
 
 
-def _meanings(pictures: Pictures, test: Test, hypotheses: Sequence[Hypothesis]) -> tuple[Meaning, ...]:
+def _meanings(pictures: Pictures, test: Test, weighed: Sequence[Pictured]) -> tuple[Meaning, ...]:
     found = []
-    groups = outcome_groups(pictures, test, hypotheses)
+    groups = outcome_groups(test, weighed)
     whole = sum(sum(parts.values()) for _, parts in groups)
     for outcome, parts in groups:
         mass = sum(parts.values())

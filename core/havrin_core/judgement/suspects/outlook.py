@@ -19,18 +19,19 @@ _PROOF = (
 
 def outlook(
     pictures: Pictures, observations: Sequence[Observation], rules: HouseRules, against: Sequence[Conflict] = (),
-    odds: Mapping[str, float] | None = None,
+    odds: Mapping[str, float] | None = None, others: int = _OTHERS,
 ) -> Outlook:  # fmt: skip
     """Return who is under suspicion, with shares that sum to 1, and what to test next.
 
     ``against`` are readings that contradict each other; they stand beside those that fit no suspect.
+    ``others`` is how many tests are offered beside the first.
     """
     known = [seen for seen in observations if seen.test in pictures.tests]
     hypotheses = shares(pictures, known, odds)
     suspects = _suspects(pictures, hypotheses)
     found = [*against, *conflicts(pictures, hypotheses[0], known)]
     clear = bool(known) and suspects[0].share >= CLEAR and not found
-    tests = [] if clear else offers(pictures, hypotheses, known, rules, 1 + _OTHERS)
+    tests = [] if clear else offers(pictures, hypotheses, known, rules, 1 + others)
     return Outlook(
         suspects=tuple(suspects[:_SHOWN]),
         next_test=tests[0] if tests else None,
