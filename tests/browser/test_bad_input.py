@@ -84,6 +84,19 @@ def test_a_killed_server_loses_no_line(sign_in, server):
     expect(page.locator("aside h2").first).to_have_text("Do not leave running yet")
 
 
+def test_views_that_were_never_opened_open_without_the_server(sign_in, server):
+    page = sign_in()
+    with page.expect_response("**/assets/CloseView*.js"):
+        open_visit(page, "F-2")
+    page.wait_for_load_state("networkidle")
+    server.kill()
+    try:
+        page.click("nav.tabs button:has-text('Close out')")
+        page.wait_for_selector(".close")
+    finally:
+        server.start()
+
+
 def test_lines_wait_through_a_reload(sign_in, server):
     page = sign_in()
     open_visit(page, "F-2")

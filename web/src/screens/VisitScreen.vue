@@ -10,6 +10,7 @@ import StationDrawer from '@/features/unit/StationDrawer.vue'
 import UnitView from '@/features/unit/UnitView.vue'
 import { useBar } from '@/features/visit/bar'
 import KeyList from '@/features/visit/KeyList.vue'
+import NotLoaded from '@/features/visit/NotLoaded.vue'
 import { actionFor, VIEWS, type ViewName } from '@/features/visit/keyboard'
 import SuspectsPanel from '@/features/string/SuspectsPanel.vue'
 import StandingPanel from '@/features/visit/StandingPanel.vue'
@@ -21,10 +22,19 @@ import { localIso, useOutbox } from '@/outbox/useOutbox'
 import { useTheme } from '@/ui/theme'
 import WhyList from '@/ui/WhyList.vue'
 
-const ArrivalView = defineAsyncComponent(() => import('@/features/arrival/ArrivalView.vue'))
-const FlueView = defineAsyncComponent(() => import('@/features/flue/FlueView.vue'))
-const StringView = defineAsyncComponent(() => import('@/features/string/StringView.vue'))
-const CloseView = defineAsyncComponent(() => import('@/features/close/CloseView.vue'))
+const VIEW_FILES = {
+  arrival: () => import('@/features/arrival/ArrivalView.vue'),
+  flue: () => import('@/features/flue/FlueView.vue'),
+  string: () => import('@/features/string/StringView.vue'),
+  close: () => import('@/features/close/CloseView.vue'),
+}
+const ArrivalView = defineAsyncComponent({ loader: VIEW_FILES.arrival, errorComponent: NotLoaded })
+const FlueView = defineAsyncComponent({ loader: VIEW_FILES.flue, errorComponent: NotLoaded })
+const StringView = defineAsyncComponent({ loader: VIEW_FILES.string, errorComponent: NotLoaded })
+const CloseView = defineAsyncComponent({ loader: VIEW_FILES.close, errorComponent: NotLoaded })
+/** Fetches the other views once the first one stands, so that they open in a cellar without signal. */
+const FETCH_AHEAD_MS = 1500
+const ahead = window.setTimeout(() => Object.values(VIEW_FILES).forEach((load) => void load().catch(() => undefined)), FETCH_AHEAD_MS)
 const props = defineProps<{ id: number; view: string }>()
 const router = useRouter()
 const message = useMessage()
@@ -112,7 +122,7 @@ function onKey(event: KeyboardEvent): void {
 }
 const onResize = () => (narrow.value = window.innerWidth <= 800)
 onMounted(() => { window.addEventListener('keydown', onKey); window.addEventListener('resize', onResize) })
-onUnmounted(() => { window.removeEventListener('keydown', onKey); window.removeEventListener('resize', onResize) })
+onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keydown', onKey); window.removeEventListener('resize', onResize) })
 </script>
 
 <template>
