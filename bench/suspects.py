@@ -14,9 +14,9 @@ from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.inference import Hypothesis, shares, spread
 from havrin_core.judgement.suspects.model import Observation, Outcome, Test
 from havrin_core.judgement.suspects.next_test import CLEAR, offers, outcome_groups, pictured
-from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures, outcome_of, shipped_pictures
+from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures, outcome_of, pictures_of
 from havrin_core.machine.circuit.model import FaultMode
-from havrin_core.machine.circuit.read import circuit_names
+from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.virtual.run import VirtualUnit
 
 PAIRS = 300
@@ -114,7 +114,7 @@ def _noisy(test: Test, outcome: Outcome, chance: random.Random) -> Outcome:
 def singles() -> Iterator[tuple[Pictures, tuple[FaultMode, ...]]]:
     """Every single fault of every shipped circuit."""
     for name in circuit_names():
-        pictures = shipped_pictures(name)
+        pictures = pictures_of(shipped_circuit(name))
         for fault in pictures.circuit.faults:
             yield pictures, (fault,)
 
@@ -124,7 +124,7 @@ def drawn_pairs(count: int, seed: int) -> Iterator[tuple[Pictures, tuple[FaultMo
     chance = random.Random(seed)
     names = circuit_names()
     for _ in range(count):
-        pictures = shipped_pictures(chance.choice(names))
+        pictures = pictures_of(shipped_circuit(chance.choice(names)))
         one, other = chance.sample(pictures.circuit.faults, 2)
         while one.part == other.part:
             one, other = chance.sample(pictures.circuit.faults, 2)

@@ -12,6 +12,8 @@ from demo.history import every_visit
 from havrin_server.journal.models import Visit
 from havrin_server.journal.services import CloseVisit, WriteLine, close_visit, open_visit_rules, write_line
 from havrin_server.people.models import Firm, Person
+from havrin_server.shop.models import ShopDocument, Sort
+from havrin_server.shop.services import keep_document
 from havrin_server.sites.models import Site, Unit
 from havrin_server.toolbox.models import Instrument
 
@@ -28,7 +30,9 @@ def play_sample_world(now: datetime) -> None:
     for row in world["instruments"]:
         days = row.pop("calibrated_in_days")
         Instrument.objects.create(firm=firm, calibrated_until=now.date() + timedelta(days=days), **row)
-    units = _units(firm, world["sites"])
+    supervisor = next(person for person in people.values() if person.role == "supervisor")
+    models = {row["key"]: _model(firm, supervisor, row, now) for row in world["models"]}
+    units = _units(firm, world["sites"], models)
     for row in sorted(every_visit(world, now), key=lambda row: -row["days_ago"]):
         _earlier(units[row["unit"]], people[row["technician"]], row, now)
     for row in world["today"]:
@@ -39,12 +43,17 @@ def _person(firm: Firm, row: dict[str, Any], password: str) -> Person:
     return Person.objects.create_user(password=password, firm=firm, **row)
 
 
-def _units(firm: Firm, sites: list[dict[str, Any]]) -> dict[str, Unit]:
+def _model(firm: Firm, person: Person, document: dict[str, Any], now: datetime) -> ShopDocument:
+    keep_document(Sort.MODEL, document, actor=person, now=now)
+    return ShopDocument.objects.get(firm=firm, sort=Sort.MODEL, key=document["key"])
+
+
+def _units(firm: Firm, sites: list[dict[str, Any]], models: dict[str, ShopDocument]) -> dict[str, Unit]:
     units = {}
     for row in sites:
         rows = row.pop("units")
         site = Site.objects.create(firm=firm, **row)
-        units |= {u["label"]: Unit.objects.create(site=site, **u) for u in rows}
+        units |= {u["label"]: Unit.objects.create(site=site, **{**u, "model": models[u["model"]]}) for u in rows}
     return units
 
 

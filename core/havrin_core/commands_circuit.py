@@ -10,7 +10,7 @@ from havrin_core.errors import UnknownName
 from havrin_core.judgement.bundle import read_bundle
 from havrin_core.judgement.suspects.advice import outlook_of
 from havrin_core.judgement.suspects.model import Outlook
-from havrin_core.judgement.suspects.pictures import shipped_pictures
+from havrin_core.judgement.suspects.pictures import pictures_of
 from havrin_core.judgement.suspects.words import in_words
 from havrin_core.machine.circuit.meter import read_meter
 from havrin_core.machine.circuit.model import Circuit
@@ -80,13 +80,14 @@ def call(options: Namespace) -> int:
 def next_test(options: Namespace) -> int:
     """Print suspects and the next test of a visit bundle as JSON. Status 1 when the unit's circuit is not known."""
     bundle = read_bundle(json.loads(Path(options.file).read_text(encoding="utf-8")))
-    found = outlook_of(bundle.unit, bundle.rules, bundle.visit.entries)
+    found = outlook_of(bundle.unit, bundle.rules, bundle.visit.entries, bundle.background)
     if found is None:
         _print(
             {"suspects": [], "next": None, "note": "No circuit is known for this kind of unit and number of stages."}
         )
         return 1
-    _print(_outlook(found, bundle.unit.circuit_key))
+    assert bundle.unit.circuit is not None
+    _print(_outlook(found, bundle.unit.circuit))
     return 0
 
 
@@ -105,10 +106,10 @@ def _summary(circuit: Circuit) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _outlook(found: Outlook, circuit_key: str) -> dict[str, Any]:
-    tests = shipped_pictures(circuit_key).tests
+def _outlook(found: Outlook, circuit: Circuit) -> dict[str, Any]:
+    tests = pictures_of(circuit).tests
     data = asdict(found)
-    data["circuit"] = circuit_key
+    data["circuit"] = circuit.key
     data["next"] = data.pop("next_test")
     data["expected"] = {key: in_words(tests[key], outcome) for key, outcome in found.expected.items()}
     return data

@@ -46,7 +46,10 @@ def tape(*lines: str, unit: Unit | None = None, start: datetime = BEGUN) -> tupl
     for index, line in enumerate(lines):
         phase, text = line.split(": ", 1) if line.split(": ")[0] in ("found", "left", "trial") else ("found", line)
         nodes = (("limit", "1", "2"), ("rollout", "2", "3"), ("pressure_switch", "3", "4"))
-        read = read_line(text, Situation(stages, stages[-1], phase, "us", nodes, (unit or furnace()).circuit_key))
+        read = read_line(
+            text,
+            Situation(stages, stages[-1], phase, "us", nodes, (unit or furnace()).circuit, (unit or furnace()).codes),
+        )
         assert read.writable, (text, read.problems)
         at = start + timedelta(minutes=index)
         entries += [

@@ -2,7 +2,7 @@
 
 import pytest
 
-from havrin_core.judgement.arrival import code_before_reset, codes_of, triage, walk
+from havrin_core.judgement.arrival import code_before_reset, triage, walk
 from havrin_core.judgement.shorthand.model import Situation
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.machine.kind_files import build_unit, kind_names
@@ -19,7 +19,7 @@ def answers(*lines):
 
 @pytest.mark.parametrize("unit", UNITS, ids=lambda u: f"{u.kind.key}-{len(u.stage_keys)}")
 def test_every_line_that_triage_and_walk_offer_can_be_read(unit):
-    situation = Situation(unit.stage_keys, unit.stage_keys[-1], "found", "us", (), unit.circuit_key)
+    situation = Situation(unit.stage_keys, unit.stage_keys[-1], "found", "us", (), unit.circuit, unit.codes)
     for row in triage(unit, ()):
         for line in filter(None, (row.good, row.bad)):
             assert read_line(line, situation).writable, line
@@ -58,12 +58,12 @@ def test_a_code_before_the_reset_is_the_rule():
 
 
 @pytest.mark.parametrize(
-    ("line", "said", "doubt"), [("code 2 3", "did not prove", ""), ("code 9 9", "Code 9 9", "no such code")]
+    ("line", "said", "doubt"), [("code 2 3", "did not prove", ""), ("code 9 9", "Code 9 9", "no code 9 9")]
 )
 def test_a_code_is_read_from_the_controls_chart(line, said, doubt):
     unit = furnace()
-    assert codes_of(unit)["2 3"]
-    read = read_line(line, Situation(("only",), "only", "found", "us", (), unit.circuit_key))
+    assert unit.codes["2 3"]
+    read = read_line(line, Situation(("only",), "only", "found", "us", (), unit.circuit, unit.codes))
     assert read.writable
     assert said in read.echo[0]
     assert doubt in " ".join(read.doubts)

@@ -10,6 +10,7 @@ from havrin_core.judgement.findings import FINDINGS
 from havrin_core.judgement.shorthand.model import Situation
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.judgement.tape import Action, Check, Code, JumperIn, JumperOut, Look, Reading
+from havrin_core.machine.circuit.read import shipped_circuit
 
 HERE = Situation(
     ("low", "high"),
@@ -17,7 +18,8 @@ HERE = Situation(
     "found",
     "us",
     (("limit", "1", "2"), ("rollout", "2", "3")),
-    "furnace_condensing_two_stage",
+    shipped_circuit("furnace_condensing_two_stage"),
+    {},
     (294.26, 326.48),
 )
 

@@ -1,6 +1,7 @@
 """Suspects: the right part is named, the next test is allowed and worth it, what does not fit is said."""
 
 import random
+from dataclasses import replace
 
 import pytest
 
@@ -12,9 +13,9 @@ from havrin_core.judgement.suspects.inference import shares
 from havrin_core.judgement.suspects.model import Observation
 from havrin_core.judgement.suspects.next_test import allowed
 from havrin_core.judgement.suspects.outlook import outlook
-from havrin_core.judgement.suspects.pictures import Pictures, shipped_pictures
+from havrin_core.judgement.suspects.pictures import Pictures, pictures_of
 from havrin_core.judgement.suspects.words import in_words
-from havrin_core.machine.circuit.read import circuit_names
+from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from tests.core.rows import furnace, judge, tape
 
 FURNACE = "furnace_80_hot_surface"
@@ -22,7 +23,7 @@ FURNACE = "furnace_80_hot_surface"
 
 @pytest.fixture(scope="module")
 def pictures() -> Pictures:
-    return shipped_pictures(FURNACE)
+    return pictures_of(shipped_circuit(FURNACE))
 
 
 def seen(*rows):
@@ -31,7 +32,7 @@ def seen(*rows):
 
 @pytest.mark.parametrize("name", circuit_names())
 def test_single_faults_are_named_on_units_that_do_not_match_the_model(name):
-    pictures = shipped_pictures(name)
+    pictures = pictures_of(shipped_circuit(name))
     found = [search(pictures, (fault,), by_information, 40 + n) for n, fault in enumerate(pictures.circuit.faults)]
     assert sum(f.right for f in found) / len(found) >= 0.9
     assert sum(f.minutes for f in found) / len(found) < 20
@@ -98,7 +99,7 @@ def test_an_offer_says_what_each_outcome_would_mean(pictures):
 
 @pytest.mark.parametrize("name", circuit_names())
 def test_no_test_bridges_flame_sensing_or_a_safety(name):
-    for test in shipped_pictures(name).tests.values():
+    for test in pictures_of(shipped_circuit(name)).tests.values():
         assert test.kind != "jump" or test.part.startswith("thermostat")
         assert test.minutes > 0
         if test.line_voltage:
@@ -108,7 +109,7 @@ def test_no_test_bridges_flame_sensing_or_a_safety(name):
 
 
 def pictures_part(name, part):
-    return shipped_pictures(name).circuit.part(part)
+    return pictures_of(shipped_circuit(name)).circuit.part(part)
 
 
 def test_house_rules_decide_what_is_offered(pictures):
@@ -156,7 +157,7 @@ def test_room_co_comes_before_any_search():
 
 
 def test_an_unknown_circuit_has_no_outlook():
-    assert outlook_of(furnace(stages=2), HouseRules(), ()) is None
+    assert outlook_of(replace(furnace(), circuit=None), HouseRules(), ()) is None
 
 
 def test_outcomes_read_as_people_say_them(pictures):

@@ -6,11 +6,15 @@ from havrin_core.judgement.describe import describe
 from havrin_core.judgement.shorthand.model import Situation
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.judgement.tape import Check, Reading
+from havrin_core.machine.circuit.read import shipped_circuit
 
 NODES = (("limit", "1", "2"), ("pressure_switch", "3", "4"))
 
 
-def read(text, circuit="furnace_80_hot_surface"):
+FURNACE = shipped_circuit("furnace_80_hot_surface")
+
+
+def read(text, circuit=FURNACE):
     return read_line(text, Situation(("only",), "only", "found", "us", NODES, circuit))
 
 
@@ -53,7 +57,7 @@ def test_a_trial_that_says_too_little_is_asked_back(text, words):
 
 
 def test_without_a_circuit_trials_are_notes():
-    assert "No circuit is known" in read("look hose bad", circuit="").problems[0].text
+    assert "No circuit is known" in read("look hose bad", circuit=None).problems[0].text
 
 
 def test_volts_between_any_two_nodes():

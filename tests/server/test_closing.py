@@ -148,3 +148,23 @@ def test_units_follow_the_person(tove, visit):
     stations = [s for path in tove.get(f"visits/{visit}").json()["paths"] for s in path["stations"]]
     manifold = next(s for s in stations if s["key"] == "manifold")
     assert manifold["value"] == {"text": "8.72", "unit": "mbar"}
+
+
+def test_what_was_read_off_the_plate_stays_with_the_unit(tove, visit):
+    write_all(tove, visit, [*SOUND, "plate rise 30 60"])
+    assert Visit.objects.get(pk=visit).unit.plate == {}
+    close(tove, visit, tove.get(f"visits/{visit}").json()["version"])
+    plate = Visit.objects.get(pk=visit).unit.plate
+    assert plate["rise_max_k"] == pytest.approx(33.33, abs=0.01)
+    assert Visit.objects.get(pk=visit).unit.described().plate.stages[0].input_w == 20515
+
+
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [("lift rod lead", "A lead is off"), ("tee draft hose", "A tee is in"), ("tap manifold", "A tap is open")],
+)
+def test_nothing_abnormal_may_be_left(tove, visit, line, words):
+    write_all(tove, visit, [*SOUND, line])
+    answer = close(tove, visit, tove.get(f"visits/{visit}").json()["version"])
+    assert answer.status_code == 422
+    assert any(words in text for text in answer.json()["details"])

@@ -5,8 +5,6 @@ from dataclasses import dataclass
 from havrin_core.judgement.findings import FINDINGS, Finding
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.tape import Code, Entry
-from havrin_core.machine.circuit.codes import code_chart
-from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.machine.unit import Unit
 
 GAS_SMELL = (
@@ -66,7 +64,7 @@ def triage(unit: Unit, entries: tuple[Entry, ...]) -> list[Triage]:
 
 def _known(unit: Unit, row: Triage) -> bool:
     part = row.good.removeprefix("look ").removeprefix("try ").removesuffix(" ok").replace(" ", "_")
-    return bool(unit.circuit_key) and any(p.key == part for p in shipped_circuit(unit.circuit_key).parts)
+    return unit.circuit is not None and any(p.key == part for p in unit.circuit.parts)
 
 
 def _answered(row: Triage, facts: Facts) -> Triage:
@@ -98,11 +96,6 @@ def walk(unit: Unit) -> list[Walk]:
 def _findings(unit: Unit, station: str) -> tuple[Finding, ...]:
     here = (f for f in FINDINGS if f.station == station)
     return tuple(f for f in here if unit.kind.condensing or f.key not in _TRAP)
-
-
-def codes_of(unit: Unit) -> dict[str, str]:
-    """Return the chart of codes of the unit's control; empty where its circuit is not known."""
-    return code_chart(shipped_circuit(unit.circuit_key)) if unit.circuit_key else {}
 
 
 def code_before_reset(entries: tuple[Entry, ...]) -> str:

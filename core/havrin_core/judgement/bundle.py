@@ -9,10 +9,14 @@ from typing import Any
 from havrin_core.errors import BadDocument
 from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
 from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, VisitTape
-from havrin_core.judgement.tape import KINDS, PHASES, Body, Correction, Entry, Reading, Trace
-from havrin_core.machine.kind_files import build_unit, plate_from_dict
+from havrin_core.judgement.suspects.odds import NOTHING_KNOWN, Background, Past
+from havrin_core.judgement.tape import KINDS, PHASES, Body, Correction, Entry, PlateValue, Reading, Trace
+from havrin_core.machine.circuit.read import circuit_from_dict
+from havrin_core.machine.kind_check import check_kind
+from havrin_core.machine.kind_files import Library, build_unit, plate_from_dict
 from havrin_core.machine.measurands import measurand
-from havrin_core.machine.unit import Unit
+from havrin_core.machine.unit import Plate, Unit
+from havrin_core.machine.unit_model import model_from_dict
 from havrin_core.quantities.uncertainty import Accuracy
 
 FORMAT = "havrin-visit"
@@ -27,6 +31,7 @@ class Bundle:
     rules: HouseRules
     visit: VisitTape
     system: str
+    background: Background = NOTHING_KNOWN
 
 
 def read_bundle(data: Any) -> Bundle:
@@ -41,9 +46,44 @@ def read_bundle(data: Any) -> Bundle:
     unit = _field(data, "unit", Mapping)
     plate = plate_from_dict(_field(unit, "plate", Mapping))
     altitude = float(_field(unit, "altitude_m", (int, float)))
-    built = build_unit(_field(unit, "name", str), _field(unit, "kind", str), plate, altitude)
+    built = _unit(unit, plate, altitude)
     rules = house_rules_from_dict(dict(data.get("house_rules", {})))
-    return Bundle(built, rules, _visit(_field(data, "visit", Mapping), built), data.get("unit_system", "us"))
+    visit = _visit(_field(data, "visit", Mapping), built)
+    return Bundle(built, rules, visit, data.get("unit_system", "us"), _background(data.get("background", {})))
+
+
+def _unit(data: Mapping[str, Any], plate: Plate, altitude_m: float) -> Unit:
+    """Return the unit; ``kind_document``, ``circuit_document``, ``codes`` and ``manual`` come from a firm's own shop."""
+    kinds = {data["kind"]: data["kind_document"]} if "kind_document" in data else {}
+    for document in kinds.values():
+        check_kind(document)
+    own = circuit_from_dict(data["circuit_document"]) if "circuit_document" in data else None
+    rows = {name: data.get(name, []) for name in ("manual", "codes")}
+    model = model_from_dict(
+        {
+            "format": "havrin-model",
+            "version": 1,
+            "key": "-",
+            "maker": "-",
+            "name": "-",
+            "kind": data["kind"],
+            "plate": {},
+            **rows,
+        }
+    )
+    return build_unit(
+        _field(data, "name", str), _field(data, "kind", str), plate, altitude_m, circuit=own.key if own else "",
+        codes=model.codes, manual=model.manual, library=Library(kinds, {own.key: own} if own else {}),
+    )  # fmt: skip
+
+
+def _background(data: Any) -> Background:
+    try:
+        past = tuple(Past(**row) for row in data.get("past", ()))
+        return Background(**{**data, "surroundings": tuple(data.get("surroundings", ())), "past": past})
+    except (AttributeError, TypeError) as error:
+        message = f"“background” cannot be read: {error}."
+        raise BadDocument("background_form", message, value="background") from error
 
 
 def _check_version(version: Any) -> None:
@@ -130,6 +170,8 @@ def body_from_dict(kind: str, data: Mapping[str, Any], place: str = "entry") -> 
     if cls is Reading:
         values["computed_from"] = tuple((str(q), float(v)) for q, v in values.get("computed_from", ()))
         values["leads"] = tuple(values["leads"]) if values.get("leads") else None
+    if cls is PlateValue:
+        values["values"] = tuple(values.get("values", ()))
     if cls is Trace:
         values["means"] = tuple((str(q), float(m), float(s)) for q, m, s in values.get("means", ()))
     try:
@@ -142,8 +184,12 @@ def body_from_dict(kind: str, data: Mapping[str, Any], place: str = "entry") -> 
 
 def _check_numbers(body: Body, place: str) -> None:
     pairs: list[tuple[str, Any]] = []
+    if isinstance(body, PlateValue) and not 1 <= len(body.values) <= 2:
+        raise BadDocument("entry_form", f"{place}: a plate value is one number, or least and most.", value=place)
     if isinstance(body, Reading):
         pairs = [(body.quantity, body.value)]
+    elif isinstance(body, PlateValue):
+        pairs = [(body.quantity, value) for value in body.values]
     elif isinstance(body, Trace):
         pairs = [(quantity, mean) for quantity, mean, _ in body.means]
     for quantity, value in pairs:
@@ -161,6 +207,8 @@ def body_to_dict(body: Body) -> dict[str, Any]:
     if isinstance(body, Reading):
         data["computed_from"] = [list(row) for row in body.computed_from]
         data["leads"] = list(body.leads) if body.leads else None
+    if isinstance(body, PlateValue):
+        data["values"] = list(body.values)
     if isinstance(body, Trace):
         data["means"] = [list(row) for row in body.means]
     if isinstance(body, Correction) and body.replacement is not None:

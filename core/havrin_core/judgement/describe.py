@@ -2,10 +2,11 @@
 
 from dataclasses import dataclass
 
+from havrin_core.judgement.abnormal import abnormal, device_name
 from havrin_core.judgement.actions import deed, is_deed
 from havrin_core.judgement.findings import finding, is_finding
+from havrin_core.judgement.plate_values import plate_name
 from havrin_core.judgement.shorthand.trials import TRIALS, describe_trial
-from havrin_core.judgement.standing.dangers import device_name
 from havrin_core.judgement.standing.model import TITLES
 from havrin_core.judgement.tape import (
     Action,
@@ -18,6 +19,7 @@ from havrin_core.judgement.tape import (
     JumperOut,
     Look,
     Note,
+    PlateValue,
     Reading,
     Trace,
 )
@@ -55,10 +57,12 @@ def describe(body: Body, system: str) -> Described:
             name = deed(body.action).text if is_deed(body.action) else body.action
             return Described(name, body.detail, "strong")
         case JumperIn():
-            words = "Jumper found in" if body.found else "Jumper in"
+            words = "Found " + abnormal(body.how).said_in.lower() if body.found else abnormal(body.how).said_in
             return Described(f"{words}: {device_name(body.device)}", "IN", "danger")
         case JumperOut():
-            return Described(f"Jumper out: {device_name(body.device)}", "out", "strong")
+            return Described(f"{abnormal(body.how).said_out}: {device_name(body.device)}", "out", "strong")
+        case PlateValue():
+            return Described(f"On the plate: {plate_name(body.quantity, body.stage)}", body.typed, "strong")
         case Code():
             return Described("Code", body.pattern, "strong")
         case Check():

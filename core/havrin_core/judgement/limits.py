@@ -3,12 +3,13 @@
 from dataclasses import dataclass
 
 from havrin_core.judgement.house_rules import SCHOOLS, HouseRules
-from havrin_core.machine.unit import Unit
+from havrin_core.machine.unit import ManualLimit, Unit
 from havrin_core.quantities.units import FOOT_M, INWC_PA
 from havrin_core.quantities.why import Input, Why
 
 SOURCES = {
     "plate": "data plate",
+    "manual": "manual",
     "house": "house rule",
     "default": "Havrin's default, for guidance",
 }
@@ -50,6 +51,24 @@ def band_for(
 
     ``running_pa`` is the running supply, against which lock-up is judged.
     """
+    band = _plate_or_default(unit, rules, quantity, stage, running_pa)
+    if band is not None and band.source == "plate":
+        return band
+    limit = unit.manual_limit(quantity, stage)
+    return _by_manual(limit) if limit is not None else band
+
+
+def _by_manual(limit: ManualLimit) -> Band:
+    note = limit.page
+    if limit.low is None or limit.high is None:
+        return Band("manual", limit.low, limit.high, note=note)
+    tenth = 0.1 * (limit.high - limit.low)
+    return Band("manual", limit.low, limit.high, limit.low + tenth, limit.high - tenth, note)
+
+
+def _plate_or_default(
+    unit: Unit, rules: HouseRules, quantity: str, stage: str | None, running_pa: float | None
+) -> Band | None:
     plate = unit.plate
     if quantity == "manifold_pa":
         return _manifold(unit, stage)

@@ -52,17 +52,29 @@ class Action:
 
 @dataclass(frozen=True, slots=True)
 class JumperIn:
-    """A jumper, lifted lead or held switch: put in by the technician, or found in."""
+    """Something left abnormal at ``device``: put in by the technician, or found so. ``how`` is a key of abnormal.py."""
 
     device: str
     found: bool = False
+    how: str = "jumper"
 
 
 @dataclass(frozen=True, slots=True)
 class JumperOut:
-    """The jumper at ``device`` taken out again."""
+    """What was abnormal at ``device`` made good again."""
 
     device: str
+    how: str = "jumper"
+
+
+@dataclass(frozen=True, slots=True)
+class PlateValue:
+    """A value read off this unit's own plate: one number, or least and most, canonical unit, as typed beside."""
+
+    quantity: str
+    values: tuple[float, ...]
+    typed: str
+    stage: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,7 +124,7 @@ class Correction:
     phase: str | None = None
 
 
-Plain = Reading | Trace | Look | Action | JumperIn | JumperOut | Code | Check | Decision | Note
+Plain = Reading | Trace | Look | Action | JumperIn | JumperOut | PlateValue | Code | Check | Decision | Note
 Body = Plain | Correction
 
 KINDS: dict[str, type] = {
@@ -122,6 +134,7 @@ KINDS: dict[str, type] = {
     "action": Action,
     "jumper.in": JumperIn,
     "jumper.out": JumperOut,
+    "plate": PlateValue,
     "code": Code,
     "check": Check,
     "decision": Decision,

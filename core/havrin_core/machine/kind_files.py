@@ -1,41 +1,99 @@
-"""Build units from the kinds shipped as data files in ``kinds/``."""
+"""Build units from kinds, shipped as data files in ``kinds/`` or a firm's own."""
 
 import json
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 from functools import cache
 from importlib import resources
 from typing import Any
 
 from havrin_core.errors import BadDocument, UnknownName
-from havrin_core.machine.unit import STAGE_LABELS, Kind, Path, Plate, Stage, Station, Unit, check_plate
+from havrin_core.machine.circuit.codes import code_chart, with_codes
+from havrin_core.machine.circuit.model import Circuit
+from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_core.machine.unit import (
+    STAGE_LABELS,
+    CodeMeaning,
+    Kind,
+    ManualLimit,
+    Path,
+    Plate,
+    Stage,
+    Station,
+    Unit,
+    check_plate,
+)
+from havrin_core.machine.unit_model import UnitModel, merged_plate
 
 _FOLDER = resources.files("havrin_core.machine") / "kinds"
 
 
+@cache
 def kind_names() -> tuple[str, ...]:
     """Return the keys of all shipped kinds."""
     return tuple(sorted(f.name.removesuffix(".json") for f in _FOLDER.iterdir() if f.name.endswith(".json")))
 
 
-def build_unit(name: str, kind: str, plate: Plate, altitude_m: float) -> Unit:
-    """Return a unit of shipped ``kind`` with ``plate``, at ``altitude_m``.
+@dataclass(frozen=True, slots=True)
+class Library:
+    """A firm's own kinds and circuits, by key; what is not in it is looked for among the shipped ones."""
 
-    Raises UnknownName (kind), BadDocument (a plate that contradicts itself), OutOfDomain (altitude).
+    kinds: Mapping[str, Any] = field(default_factory=dict)
+    circuits: Mapping[str, Circuit] = field(default_factory=dict)
+
+    def kind(self, key: str) -> Any:
+        """Return a kind's document. Raises UnknownName."""
+        return self.kinds[key] if key in self.kinds else kind_document(key)
+
+    def circuit(self, key: str) -> Circuit:
+        """Return a circuit. Raises UnknownName."""
+        return self.circuits[key] if key in self.circuits else shipped_circuit(key)
+
+
+SHIPPED = Library()
+
+
+def build_unit(
+    name: str, kind: str, plate: Plate, altitude_m: float, *,
+    circuit: str = "", codes: Sequence[CodeMeaning] = (), manual: Sequence[ManualLimit] = (), library: Library = SHIPPED,
+) -> Unit:  # fmt: skip
+    """Return a unit of ``kind`` with ``plate``, at ``altitude_m``.
+
+    ``circuit`` is the model's own where it has one; ``codes`` is the model's chart, the circuit's where empty.
+    Raises UnknownName (kind, circuit), BadDocument (a plate that contradicts itself), OutOfDomain (altitude).
     """
     check_plate(plate)
-    document = _document(kind)
+    document = library.kind(kind)
     stages = tuple(stage.key for stage in plate.stages)
-    unit = Unit(name, _kind(kind, document), plate, tuple(_path(p, stages) for p in document["paths"]), altitude_m)
+    described = _kind(kind, document)
+    key = circuit or described.circuits.get(stages[-1], "")
+    wired = library.circuit(key) if key else None
+    if wired is not None and codes:
+        wired = with_codes(wired, tuple((code.state, code.pattern) for code in codes if code.state))
+    chart = {code.pattern: code.meaning for code in codes} or (code_chart(wired) if wired else {})
+    paths = tuple(_path(p, stages) for p in document["paths"])
+    unit = Unit(name, described, plate, paths, altitude_m, wired, tuple(manual), chart)
     assert unit.baro_pa > 0  # raises for an altitude outside the atmosphere
     return unit
+
+
+def build_of_model(
+    name: str, model: UnitModel, own_plate: Mapping[str, Any], altitude_m: float, library: Library = SHIPPED
+) -> Unit:
+    """Return a unit of ``model``; ``own_plate`` holds what was read on this unit itself. Raises as build_unit."""
+    plate = plate_from_dict(merged_plate(model.plate, own_plate))
+    return build_unit(
+        name, model.kind, plate, altitude_m,
+        circuit=model.circuit, codes=model.codes, manual=model.manual, library=library,
+    )  # fmt: skip
 
 
 def plate_from_dict(data: Mapping[str, Any]) -> Plate:
     """Return the plate that a bundle or the shop wrote. Raises BadDocument naming the field."""
     known = set(Plate.__slots__)
-    for field in data:
-        if field not in known:
-            raise BadDocument("plate_field", f"A plate has no field {field!r}.", value=field)
+    for name in data:
+        if name not in known:
+            raise BadDocument("plate_field", f"A plate has no field {name!r}.", value=name)
     try:
         stages = tuple(Stage(**stage) for stage in data["stages"])
         return Plate(**{**data, "stages": stages})
@@ -44,7 +102,8 @@ def plate_from_dict(data: Mapping[str, Any]) -> Plate:
 
 
 @cache
-def _document(kind: str) -> Any:
+def kind_document(kind: str) -> Any:
+    """Return a shipped kind's document. Raises UnknownName."""
     if kind not in kind_names():
         raise UnknownName("kind_unknown", f"No kind of unit is called {kind!r}: {', '.join(kind_names())}.", value=kind)
     return json.loads((_FOLDER / f"{kind}.json").read_text(encoding="utf-8"))
@@ -57,6 +116,7 @@ def _kind(key: str, document: Mapping[str, Any]) -> Kind:
         safety_devices=tuple(document["safety_devices"]),
         ties=tuple((a, b) for a, b in document["ties"]),
         modulating=document.get("modulating", False), circuits=document.get("circuits", {}),
+        second_source=document.get("second_source", False),
         must_show={reason: tuple(names) for reason, names in document["must_show"].items()},
     )  # fmt: skip
 

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from havrin_core.errors import BadDocument
+from havrin_core.machine.circuit.model import Circuit
 from havrin_core.physics.atmosphere import barometric_pressure_pa
 from havrin_core.physics.fuels import FUEL_NAMES, Fuel, shipped_fuel
 
@@ -77,18 +78,42 @@ class Kind:
     ties: tuple[tuple[str, str], ...]
     must_show: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     modulating: bool = False  # "low" and "high" are the ends of its range
-    circuits: Mapping[str, str] = field(default_factory=dict)  # top stage -> key of the shipped circuit
+    circuits: Mapping[str, str] = field(default_factory=dict)  # top stage -> key of its circuit
+    second_source: bool = False  # a heat pump shares the house with it: two lock-outs by outdoor temperature
+
+
+@dataclass(frozen=True, slots=True)
+class ManualLimit:
+    """A limit out of the model's manual, canonical unit; ``stage`` None for every stage, ``page`` where it stands."""
+
+    quantity: str
+    low: float | None = None
+    high: float | None = None
+    stage: str | None = None
+    page: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class CodeMeaning:
+    """One row of a code chart. ``state`` is the state of the circuit's control in which it is shown, where known."""
+
+    pattern: str
+    meaning: str
+    state: str = ""
 
 
 @dataclass(frozen=True, slots=True)
 class Unit:
-    """One unit, ready to be judged: its kind, plate, drawing and altitude."""
+    """One unit, ready to be judged: its kind, plate, drawing, altitude, circuit, and what its manual says."""
 
     name: str
     kind: Kind
     plate: Plate
     paths: tuple[Path, ...]
     altitude_m: float
+    circuit: Circuit | None = None  # with the codes of this unit's chart
+    manual: tuple[ManualLimit, ...] = ()
+    codes: Mapping[str, str] = field(default_factory=dict)  # pattern -> meaning, as its chart says
 
     @property
     def fuel(self) -> Fuel:
@@ -100,10 +125,10 @@ class Unit:
         """Standard barometric pressure at the unit's altitude, Pa."""
         return barometric_pressure_pa(self.altitude_m)
 
-    @property
-    def circuit_key(self) -> str:
-        """The shipped circuit of this kind and number of stages; "" where none is known."""
-        return self.kind.circuits.get(self.stage_keys[-1], "")
+    def manual_limit(self, quantity: str, stage: str | None) -> ManualLimit | None:
+        """Return what the manual says of ``quantity``; a limit of the very stage goes before one of all stages."""
+        rows = [row for row in self.manual if row.quantity == quantity and row.stage in (None, stage)]
+        return max(rows, key=lambda row: row.stage is not None, default=None)
 
     @property
     def stage_keys(self) -> tuple[str, ...]:

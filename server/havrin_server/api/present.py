@@ -4,6 +4,7 @@ from functools import lru_cache
 
 from django.utils import timezone
 
+from havrin_core.judgement.abnormal import abnormal, device_name, still_open
 from havrin_core.judgement.describe import describe
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.limits import SOURCES, Band
@@ -17,7 +18,7 @@ from havrin_core.judgement.standing.model import (
     StationView,
 )
 from havrin_core.judgement.standing.readings import limit_text
-from havrin_core.judgement.suspects.advice import next_step_of, outlook_of, searching
+from havrin_core.judgement.suspects.advice import next_step_of, searching
 from havrin_core.judgement.tape import Correction, Decision, Entry, Reading, struck
 from havrin_core.machine.measurands import MEASURANDS, measurand
 from havrin_core.machine.unit import STAGE_LABELS, Station, Unit
@@ -30,7 +31,7 @@ from havrin_server.api.present_why import reading_whys
 from havrin_server.api.scale import scale_of
 from havrin_server.captures.models import Photo
 from havrin_server.journal.models import Visit
-from havrin_server.journal.queries import assess_visit, earlier_visits, tape_of
+from havrin_server.journal.queries import assess_visit, earlier_visits, suspects_of, tape_of, unit_of
 from havrin_server.journal.services import closing_obstacles
 from havrin_server.people.models import Person
 from havrin_server.toolbox.models import Instrument
@@ -40,17 +41,18 @@ assert O2_AMBIENT_PCT == 20.946  # the page draws its fuel lines to this point
 
 def visit_page(visit: Visit, person: Person) -> out.VisitPage:
     """Return all that the page of ``visit`` shows to ``person``."""
-    system, unit, tape = person.unit_system, visit.unit.described(), tape_of(visit)
+    system, tape = person.unit_system, tape_of(visit)
+    unit = unit_of(visit, tape)
     found = assess_visit(visit, system, tape)
     flue = [flue_out(unit, view, found, system) for view in found.flue]
     return out.VisitPage(
         id=visit.pk, version=visit.version, unit_name=visit.unit.name, unit_line=unit_line(visit, unit, system),
         site=visit.unit.site.name, reason=REASONS_FOR_VISIT[visit.reason], complaint=visit.complaint,
-        rules=visit.rules().name, has_string=bool(unit.circuit_key), writable=visit.closed_at is None and person.role != "office",
+        rules=visit.rules().name, has_string=unit.circuit is not None, writable=visit.closed_at is None and person.role != "office",
         room_co=_room_co(tape), stages=[out.StageOut(key=k, label=STAGE_LABELS[k]) for k in unit.stage_keys],
         paths=_paths(unit, visit.rules(), found, flue, system), ties=[out.TieOut(device=device, feels=feels) for device, feels in unit.kind.ties], standing=standing_out(found, _next_step(visit, unit, found, tape)),
         tape=_tape(tape, system),
-        jumpers=[out.JumperOut(device=j.device, since=j.since, found=j.found) for j in found.jumpers],
+        jumpers=[out.JumperOut(device=j.device, how=j.how, text=still_open(j.how, j.device), put_back=f"{abnormal(j.how).verb_out} {device_name(j.device)}", since=j.since, found=j.found) for j in found.jumpers],
         flue=flue, fuel_line=_fuel_line(unit.fuel), other_fuel_line=_fuel_line(_other_fuel(unit)),
         o2_doubt_pct=out.RangeOut(low=unit.kind.o2_doubt_pct[0], high=unit.kind.o2_doubt_pct[1]), earlier=[earlier_out(v.pk, system) for v in earlier_visits(visit)],
         instruments=[instrument_out(i) for i in Instrument.objects.filter(firm_id=person.firm_id).order_by("name")],
@@ -74,7 +76,7 @@ def unit_line(visit: Visit, unit: Unit, system: str) -> str:
 def _next_step(visit: Visit, unit: Unit, found: Assessment, tape: tuple[Entry, ...]) -> NextStep | None:
     if visit.closed_at is not None or not searching(visit.reason, tape):
         return found.next_step
-    return next_step_of(found, outlook_of(unit, visit.rules(), tape, others=0))
+    return next_step_of(found, suspects_of(visit, unit, tape, others=0))
 
 
 def standing_out(found: Assessment, step: NextStep | None) -> out.StandingOut:
@@ -180,8 +182,8 @@ def _flue_station(base: out.StationOut, station: Station, rules: HouseRules, flu
 
 def _words(station: Station, view: StationView, found: Assessment) -> str:
     if view.jumpered:
-        since = next(j.since for j in found.jumpers if j.device == station.key)
-        return f"JUMPERED since {since:%H:%M}"
+        first = next(j for j in found.jumpers if j.device == station.key)
+        return f"{abnormal(first.how).said_in} since {first.since:%H:%M}"
     if view.looks:
         return view.looks[-1]
     if not view.readings:
@@ -251,7 +253,7 @@ def earlier_words(visit: Visit) -> list[str]:
 def earlier_out(visit_id: int, system: str) -> out.EarlierVisit:
     """Return a closed visit as later ones look back on it."""
     # A closed visit never changes: what it says is worked out once per process.
-    visit = Visit.objects.select_related("unit__site", "technician").get(pk=visit_id)
+    visit = Visit.objects.select_related("unit__site", "unit__model", "technician").get(pk=visit_id)
     found = assess_visit(visit, system)
     lines = []
     for view in found.stations:

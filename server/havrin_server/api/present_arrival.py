@@ -1,31 +1,79 @@
 """The Arrival view: triage, walk, codes, and what the unit was like when it was healthy."""
 
 from havrin_core.judgement import arrival
+from havrin_core.judgement.dual_fuel import AXIS_K, RUNS, Axis, axis_of
+from havrin_core.machine.circuit.codes import code_style
+from havrin_core.quantities.display import sentence, show
 from havrin_server.api.present import earlier_out
-from havrin_server.api.schemas_arrival import ArrivalOut, CodeOut, LookOut, StopOut, TriageOut, WalkOut
+from havrin_server.api.schemas import Shown
+from havrin_server.api.schemas_arrival import (
+    ArrivalOut,
+    AxisOut,
+    CodeOut,
+    LookOut,
+    MarkOut,
+    NeighbourOut,
+    SpanOut,
+    StopOut,
+    TriageOut,
+    WalkOut,
+)
 from havrin_server.journal.models import Visit
-from havrin_server.journal.queries import earlier_visits, tape_of
+from havrin_server.journal.queries import earlier_visits, neighbours_supply, tape_of, unit_of
 
 _HEALTHY = 2  # left running
 
 
 def arrival_page(visit: Visit, system: str) -> ArrivalOut:
     """Return the Arrival view of ``visit``."""
-    unit, tape = visit.unit.described(), tape_of(visit)
+    tape = tape_of(visit)
+    unit = unit_of(visit, tape)
     before = [earlier_out(row.pk, system) for row in earlier_visits(visit)]
-    codes = arrival.codes_of(unit)
     return ArrivalOut(
         triage=[
             TriageOut(key=t.key, question=t.question, good=t.good, bad=t.bad, begin=t.begin, answered=t.answered)
             for t in arrival.triage(unit, tape)
         ],
         walks=[_walk(walk) for walk in arrival.walk(unit)],
-        codes=[CodeOut(pattern=pattern, meaning=meaning) for pattern, meaning in codes.items()],
-        code_style="flashes" if all(c.replace(" ", "").isdigit() and c[0] != "0" for c in codes if c != "normal") else "digits",
+        codes=[CodeOut(pattern=pattern, meaning=meaning) for pattern, meaning in unit.codes.items()],
+        code_style=code_style(unit.codes),
         code_note=arrival.code_before_reset(tape), gas_smell=list(arrival.GAS_SMELL),
         healthy=next((v for v in before if v.level <= _HEALTHY and v.readings), None),
         refused=[words for v in before for words in v.advice],
+        axis=_axis(axis_of(unit, tape), system), gas_line=visit.unit.gas_line, neighbours=_neighbours(visit, system),
     )  # fmt: skip
+
+
+def _axis(axis: Axis | None, system: str) -> AxisOut | None:
+    if axis is None:
+        return None
+    low, high = AXIS_K
+    at = lambda k: (k - low) / (high - low)  # noqa: E731 - a place on the drawing, 0 to 1
+    return AxisOut(
+        spans=[SpanOut(start=at(s.from_k), end=at(s.to_k), runs=s.runs, name=RUNS[s.runs]) for s in axis.spans],
+        marks=[
+            MarkOut(at=min(max(at(k), 0.0), 1.0), name=name, text=sentence(k, "temperature", system))
+            for k, name in (
+                (axis.gas_off_above_k, "gas off above"), (axis.pump_off_below_k, "heat pump off below"), (axis.outdoor_k, "outdoors now")
+            )
+            if k is not None
+        ],
+        ends=[sentence(k, "temperature", system) for k in AXIS_K], notes=list(axis.notes),
+    )  # fmt: skip
+
+
+def _neighbours(visit: Visit, system: str) -> list[NeighbourOut]:
+    """Return the units on the same branch of the gas line, with the supply as it was last read at each."""
+    rows = []
+    for unit, entry in neighbours_supply(visit):
+        shown = show(entry.value_si, "pressure", system) if entry and entry.value_si is not None else None
+        rows.append(
+            NeighbourOut(
+                unit=unit.name, supply=Shown(text=shown.text, unit=shown.unit) if shown else None,
+                day=entry.at.date() if entry else None,
+            )
+        )  # fmt: skip
+    return rows
 
 
 def _walk(walk: arrival.Walk) -> WalkOut:

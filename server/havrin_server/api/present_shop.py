@@ -1,46 +1,120 @@
-"""The shop's circuits for the page: the list, and what the checks of a document found."""
+"""The shop's documents for the page: the lists, and what the checks of a document found."""
+
+from collections.abc import Mapping
+
+from django.db.models import QuerySet
 
 from havrin_core.errors import CoreError
+from havrin_core.judgement.standing.model import REASONS_FOR_VISIT
+from havrin_core.judgement.standing.proofs import PROOFS
 from havrin_core.judgement.suspects.string_view import direct_only, string_view
 from havrin_core.machine.circuit.meter import Wiring
 from havrin_core.machine.circuit.model import ELECTRICAL, Circuit
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, part_families, shipped_circuit
+from havrin_core.machine.kind_files import kind_document, kind_names
+from havrin_core.machine.measurands import MEASURANDS
+from havrin_core.machine.unit import Unit as CoreUnit
 from havrin_core.machine.virtual.run import Run, VirtualUnit
+from havrin_core.physics.fuels import FUEL_NAMES, shipped_fuel
 from havrin_server.api.present_string import event_out, rung_out, volts_out
 from havrin_server.api.schemas_shop import (
     Choices,
     CircuitCheck,
     CircuitIn,
-    CircuitList,
-    CircuitRow,
+    DocumentIn,
+    DocumentRow,
+    KindCheck,
+    PathRow,
     ProblemOut,
+    ShopList,
     SolvedState,
+    SortName,
 )
 from havrin_server.api.schemas_string import Named
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import allows
-from havrin_server.shop.models import FirmCircuit
+from havrin_server.shop import services
+from havrin_server.shop.library import whole_library
+from havrin_server.shop.models import ShopDocument, Sort
+from havrin_server.sites.models import Unit
 
 
-def circuit_list(person: Person) -> CircuitList:
-    """Return the shipped circuits and the firm's own."""
+def shop_list(sort: SortName, person: Person) -> ShopList:
+    """Return the shipped documents of a sort and the firm's own."""
+    used = _used_by(person)
     rows = [
-        CircuitRow(key=name, name=shipped_circuit(name).name, shipped=True, changed_at=None, changed_by="")
-        for name in circuit_names()
-    ]
-    for own in FirmCircuit.objects.filter(firm_id=person.firm_id).select_related("changed_by").order_by("key"):
-        rows.append(
-            CircuitRow(
-                key=own.key,
-                name=own.document["name"],
-                shipped=False,
-                changed_at=own.changed_at,
-                changed_by=own.changed_by.full_name,
-            )
+        DocumentRow(
+            key=key, name=services.document_of(sort, key, person)["name"], shipped=True, used_by=used[sort].get(key, []),
+            changed_at=None, changed_by="",
         )
-    families = sorted(name for name in part_families() if name != "about")
-    choices = Choices(kinds=[*ELECTRICAL, "thing"], families=families)
-    return CircuitList(circuits=rows, choices=choices, writable=allows(person, "shop.write"))
+        for key in services.shipped_keys(sort)
+    ]  # fmt: skip
+    for own in _own(sort, person):
+        maker = f"{own.document['maker']} " if sort == "model" else ""
+        rows.append(
+            DocumentRow(
+                key=own.key, name=maker + own.document["name"], shipped=False, used_by=used[sort].get(own.key, []),
+                changed_at=own.changed_at, changed_by=own.changed_by.full_name if own.changed_by else "",
+            )
+        )  # fmt: skip
+    return ShopList(sort=sort, documents=rows, choices=_choices(person), writable=allows(person, "shop.write"))
+
+
+def _own(sort: str, person: Person) -> QuerySet[ShopDocument]:
+    rows = ShopDocument.objects.filter(firm_id=person.firm_id, sort=sort)
+    return rows.select_related("changed_by").order_by("key")
+
+
+def _used_by(person: Person) -> dict[str, dict[str, list[str]]]:
+    """Return, by sort and key, the labels of the firm's units that hang on a document."""
+    used: dict[str, dict[str, list[str]]] = {sort: {} for sort in Sort.values}
+    units = Unit.objects.filter(site__firm_id=person.firm_id).select_related("site", "model").order_by("label")
+    for unit in units:
+        described = unit.described()
+        keys = {"model": unit.model.key, "kind": described.kind.key}
+        if described.circuit is not None:
+            keys["circuit"] = described.circuit.key
+        for sort, key in keys.items():
+            used[sort].setdefault(key, []).append(unit.label)
+    return used
+
+
+def _choices(person: Person) -> Choices:
+    library = whole_library(person.firm_id)
+    kinds = {key: kind_document(key)["name"] for key in kind_names()}
+    kinds |= {key: row["name"] for key, row in library.kinds.items()}
+    circuits = {key: shipped_circuit(key).name for key in circuit_names()}
+    circuits |= {key: circuit.name for key, circuit in library.circuits.items()}
+    return Choices(
+        kinds=[*ELECTRICAL, "thing"], families=sorted(name for name in part_families() if name != "about"),
+        quantities=_named({m.key: m.name for m in MEASURANDS}), proofs=_named({p.key: p.key.replace("_", " ") for p in PROOFS.values()}),
+        reasons=_named({"every": "Every visit", **REASONS_FOR_VISIT}), fuels=_named({key: shipped_fuel(key).label for key in FUEL_NAMES}),
+        unit_kinds=_named(kinds), circuits=_named(circuits),
+    )  # fmt: skip
+
+
+def _named(rows: Mapping[str, str]) -> list[Named]:
+    return [Named(key=key, name=name) for key, name in rows.items()]
+
+
+def kind_check(given: DocumentIn, person: Person) -> KindCheck:
+    """Return the drawings of a kind; a document that is none is answered, not refused."""
+    try:
+        one, two = services.kind_units(given.document, whole_library(person.firm_id))
+    except CoreError as refusal:
+        return KindCheck(problem=_problem(refusal), one_stage=[], two_stages=[])
+    return KindCheck(problem=None, one_stage=_path_rows(one), two_stages=_path_rows(two))
+
+
+def _path_rows(unit: CoreUnit) -> list[PathRow]:
+    return [
+        PathRow(key=p.key, name=p.name, direction=p.direction, stations=[s.name for s in p.stations])
+        for p in unit.paths
+    ]
+
+
+def _problem(refusal: CoreError) -> ProblemOut:
+    return ProblemOut(code=refusal.code, text=refusal.message, element=str(refusal.value or ""))
 
 
 def circuit_check(given: CircuitIn) -> CircuitCheck:
@@ -50,8 +124,9 @@ def circuit_check(given: CircuitIn) -> CircuitCheck:
         unit = VirtualUnit(circuit, jitter=0.0)
         run = unit.call()
     except CoreError as refusal:
-        problem = ProblemOut(code=refusal.code, text=refusal.message, element=str(refusal.value or ""))
-        return CircuitCheck(problem=problem, state="", states=[], rungs=[], solved=[], events=[], call="", faults=0)
+        return CircuitCheck(
+            problem=_problem(refusal), state="", states=[], rungs=[], solved=[], events=[], call="", faults=0
+        )
     view = string_view(circuit, (), given.state) if circuit.states else None
     return CircuitCheck(
         problem=None, state=view.state if view else "", states=[Named(key=s.key, name=s.name) for s in circuit.states],

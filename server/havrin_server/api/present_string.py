@@ -1,9 +1,7 @@
 """The String view: the core's drawing, sequence and suspects in words."""
 
-from havrin_core.judgement.suspects.advice import outlook_of
 from havrin_core.judgement.suspects.model import Offer, Outlook
 from havrin_core.judgement.suspects.string_view import EventView, RungView, direct_only, meter_between, string_view
-from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_server.api.schemas import Shown
 from havrin_server.api.schemas_string import (
     ConflictOut,
@@ -20,33 +18,33 @@ from havrin_server.api.schemas_string import (
     SuspectsOut,
 )
 from havrin_server.journal.models import Visit
-from havrin_server.journal.queries import tape_of
+from havrin_server.journal.queries import suspects_of, tape_of, unit_of
 
 _TAIL_S = 1.12  # the time axis ends a little after the last window
 
 
 def string_page(visit: Visit, state: str) -> StringOut:
     """Return the String view of ``visit`` with the circuit in ``state``, the last one when it has no such state."""
-    unit = visit.unit.described()
-    if not unit.circuit_key:
+    tape = tape_of(visit)
+    unit = unit_of(visit, tape)
+    circuit = unit.circuit
+    if circuit is None:
         return StringOut(known=False, name="", state="", states=[], rungs=[], events=[], longest_s=0, suspects=None)
-    circuit, tape = shipped_circuit(unit.circuit_key), tape_of(visit)
     view = string_view(circuit, tape, state)
     millivolts = direct_only(circuit)
     return StringOut(
         known=True, name=circuit.name, state=view.state, states=[Named(key=s.key, name=s.name) for s in circuit.states],
         rungs=[rung_out(rung, millivolts) for rung in view.rungs], events=[event_out(event) for event in view.events],
         longest_s=_TAIL_S * max(max(e.latest_s, e.seen_s or 0) for e in view.events),
-        suspects=suspects_out(outlook_of(unit, visit.rules(), tape)),
+        suspects=suspects_out(suspects_of(visit, unit, tape)),
     )  # fmt: skip
 
 
 def meter_out(visit: Visit, state: str, a: str, b: str) -> MeterOut | None:
     """Return what a voltmeter shows on the sound circuit; None where the unit's circuit is not known."""
-    unit = visit.unit.described()
-    if not unit.circuit_key:
+    circuit = visit.unit.described().circuit
+    if circuit is None:
         return None
-    circuit = shipped_circuit(unit.circuit_key)
     reading = meter_between(circuit, state, a, b)
     return MeterOut(shown=volts_out(abs(reading.value or 0.0), direct_only(circuit)), note=reading.note)
 
@@ -60,7 +58,7 @@ def suspects_out(found: Outlook | None) -> SuspectsOut | None:
         suspects=[SuspectOut(part=s.part, name=s.name, share=s.share, faults=[name.removeprefix(f"{s.name}: ") for name, _ in s.faults]) for s in found.suspects],
         next=_offer(found.next_test) if found.next_test else None, others=[_offer(o) for o in found.other_tests],
         conflicts=[ConflictOut(name=c.name, shown=c.shown, expected=c.expected, entry_id=c.entry_id) for c in found.conflicts],
-        clear=found.clear, proof=list(found.proof),
+        clear=found.clear, proof=list(found.proof), beforehand=list(found.beforehand),
     )  # fmt: skip
 
 

@@ -217,9 +217,12 @@ class EntryOut(Schema):
 
 
 class JumperOut(Schema):
-    """A jumper that is in."""
+    """Something left abnormal: what it is, and the line that makes it good."""
 
     device: str
+    how: str
+    text: str
+    put_back: str
     since: datetime
     found: bool
 

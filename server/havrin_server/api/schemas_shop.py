@@ -1,47 +1,62 @@
-"""What the interface says and takes about the shop's circuits."""
+"""What the interface says and takes about the shop's documents."""
 
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import BaseModel as Schema
 
 from havrin_server.api.schemas_string import EventOut, Named, RungOut
 
+SortName = Literal["circuit", "kind", "model"]
 
-class CircuitRow(Schema):
-    """One circuit of the list."""
+
+class DocumentRow(Schema):
+    """One document of the list."""
 
     key: str
     name: str
     shipped: bool
+    used_by: list[str]  # labels of the units that hang on it
     changed_at: datetime | None
     changed_by: str
 
 
 class Choices(Schema):
-    """What the form can choose from."""
+    """What the forms can choose from: parts of circuits, stations of kinds, fields of models."""
 
     kinds: list[str]
     families: list[str]
+    quantities: list[Named]
+    proofs: list[Named]
+    reasons: list[Named]
+    fuels: list[Named]
+    unit_kinds: list[Named]
+    circuits: list[Named]
 
 
-class CircuitList(Schema):
-    """All circuits, shipped and own, and the form's choices. ``writable``: this person may keep circuits."""
+class ShopList(Schema):
+    """All documents of a sort, shipped and own, and the forms' choices. ``writable``: this person may keep them."""
 
-    circuits: list[CircuitRow]
+    sort: SortName
+    documents: list[DocumentRow]
     choices: Choices
     writable: bool
 
 
-class CircuitIn(Schema):
-    """A circuit document as it is edited; ``state`` is the one to draw."""
+class DocumentIn(Schema):
+    """A document as it is edited."""
 
     document: dict[str, Any]
+
+
+class CircuitIn(DocumentIn):
+    """A circuit document as it is edited; ``state`` is the one to draw."""
+
     state: str = ""
 
 
 class ProblemOut(Schema):
-    """Why a document is no circuit, and the element that is to blame."""
+    """Why a document is not what it should be, and the element that is to blame."""
 
     code: str
     text: str
@@ -67,3 +82,81 @@ class CircuitCheck(Schema):
     events: list[EventOut]
     call: str
     faults: int
+
+
+class PathRow(Schema):
+    """One path of a kind with the names of its stations, from top to bottom."""
+
+    key: str
+    name: str
+    direction: str
+    stations: list[str]
+
+
+class KindCheck(Schema):
+    """Either ``problem``, or the paths of a unit with one stage and of one with two."""
+
+    problem: ProblemOut | None
+    one_stage: list[PathRow]
+    two_stages: list[PathRow]
+
+
+class PlateField(Schema):
+    """One field of a plate: as it stands or was typed, its unit, and what is wrong with it."""
+
+    key: str
+    stage: str
+    name: str
+    unit: str
+    text: str
+    problem: str = ""
+
+
+class ManualField(Schema):
+    """One limit of the manual, as typed."""
+
+    quantity: str
+    stage: str = ""
+    low: str = ""
+    high: str = ""
+    page: str = ""
+    problem: str = ""
+
+
+class CodeField(Schema):
+    """One row of the code chart."""
+
+    pattern: str
+    meaning: str
+    state: str = ""
+
+
+class ModelFields(Schema):
+    """A model as a form, numbers as typed in the person's units."""
+
+    key: str
+    maker: str
+    name: str
+    kind: str
+    circuit: str
+    fuel: str
+    two_stages: bool
+    exchanger_cells: int
+    plate: list[PlateField]
+    manual: list[ManualField]
+    codes: list[CodeField]
+
+
+class ModelIn(Schema):
+    """A model document, or the form that changes it."""
+
+    document: dict[str, Any] | None = None
+    fields: ModelFields | None = None
+
+
+class ModelCheck(Schema):
+    """The form as it was understood, with every problem at its field; ``states`` are those a code can speak of."""
+
+    problem: ProblemOut | None
+    fields: ModelFields | None
+    states: list[Named]

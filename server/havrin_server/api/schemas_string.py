@@ -107,6 +107,7 @@ class SuspectsOut(Schema):
     conflicts: list[ConflictOut]
     clear: bool
     proof: list[str]
+    beforehand: list[str]
 
 
 class StringOut(Schema):

@@ -1,4 +1,4 @@
-"""The shop: circuits to look at, to copy and to change."""
+"""The shop: circuits, kinds and models to look at, to copy and to change."""
 
 from typing import Any
 
@@ -6,37 +6,76 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import Router
 
-from havrin_server.api.present_shop import circuit_check, circuit_list
-from havrin_server.api.schemas_shop import CircuitCheck, CircuitIn, CircuitList
+from havrin_server.api.present_model import model_check, model_document
+from havrin_server.api.present_shop import circuit_check, kind_check, shop_list
+from havrin_server.api.schemas_shop import (
+    CircuitCheck,
+    CircuitIn,
+    DocumentIn,
+    KindCheck,
+    ModelCheck,
+    ModelIn,
+    ShopList,
+    SortName,
+)
 from havrin_server.people.permissions import require
 from havrin_server.shop import services
 
 router = Router(tags=["shop"])
 
 
-@router.get("/circuits", response=CircuitList)
-def circuits(request: HttpRequest) -> CircuitList:
-    """Return all circuits, shipped and own."""
+@router.get("/{sort}", response=ShopList)
+def documents(request: HttpRequest, sort: SortName) -> ShopList:
+    """Return all documents of a sort, shipped and own."""
     require(request.user, "read")
-    return circuit_list(request.user)
+    return shop_list(sort, request.user)
 
 
-@router.post("/circuits/check", response=CircuitCheck)
-def check(request: HttpRequest, payload: CircuitIn) -> CircuitCheck:
+@router.post("/circuit/check", response=CircuitCheck)
+def check_circuit(request: HttpRequest, payload: CircuitIn) -> CircuitCheck:
     """Return the drawing and every state solved, or what is wrong with the document."""
     require(request.user, "read")
     return circuit_check(payload)
 
 
-@router.get("/circuits/{key}", response=dict[str, Any])
-def circuit(request: HttpRequest, key: str) -> Any:
-    """Return one circuit's document."""
+@router.post("/kind/check", response=KindCheck)
+def check_kind(request: HttpRequest, payload: DocumentIn) -> KindCheck:
+    """Return the drawing of a kind, or what is wrong with the document."""
     require(request.user, "read")
-    return services.circuit_document(key, request.user)
+    return kind_check(payload, request.user)
 
 
-@router.put("/circuits", response=CircuitList)
-def keep(request: HttpRequest, payload: CircuitIn) -> CircuitList:
-    """Keep a circuit as the firm's own."""
-    services.keep_circuit(payload.document, actor=request.user, now=timezone.now())
-    return circuit_list(request.user)
+@router.post("/model/check", response=ModelCheck)
+def check_model(request: HttpRequest, payload: ModelIn) -> ModelCheck:
+    """Return a model's fields as they were understood, or what is wrong with each."""
+    require(request.user, "read")
+    return model_check(payload, request.user)
+
+
+@router.get("/model/{key}/form", response=ModelCheck)
+def model_form(request: HttpRequest, key: str) -> ModelCheck:
+    """Return a kept model as a form in the person's units."""
+    require(request.user, "read")
+    document = services.document_of("model", key, request.user)
+    return model_check(ModelIn(document=document), request.user)
+
+
+@router.put("/model/form", response=ShopList)
+def keep_model(request: HttpRequest, payload: ModelIn) -> ShopList:
+    """Keep a model that was edited as a form."""
+    services.keep_document("model", model_document(payload, request.user), actor=request.user, now=timezone.now())
+    return shop_list("model", request.user)
+
+
+@router.get("/{sort}/{key}", response=dict[str, Any])
+def document(request: HttpRequest, sort: SortName, key: str) -> Any:
+    """Return one document."""
+    require(request.user, "read")
+    return services.document_of(sort, key, request.user)
+
+
+@router.put("/{sort}", response=ShopList)
+def keep(request: HttpRequest, sort: SortName, payload: DocumentIn) -> ShopList:
+    """Keep a document as the firm's own."""
+    services.keep_document(sort, payload.document, actor=request.user, now=timezone.now())
+    return shop_list(sort, request.user)

@@ -2,26 +2,37 @@
 
 from dataclasses import asdict
 from datetime import date
+from functools import lru_cache
 
 from django.db.models import QuerySet
 
 from havrin_core.judgement.bundle import FORMAT, VERSION, body_from_dict, entry_to_dict
+from havrin_core.judgement.plate_values import plated
 from havrin_core.judgement.shorthand.model import Situation
 from havrin_core.judgement.standing.assess import assess
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.model import Assessment, VisitTape
+from havrin_core.judgement.suspects.advice import outlook_of
+from havrin_core.judgement.suspects.model import Outlook
+from havrin_core.judgement.suspects.odds import Background, Past, past_of
 from havrin_core.judgement.tape import Entry
+from havrin_core.machine.circuit.read import circuit_names
+from havrin_core.machine.kind_files import kind_names
+from havrin_core.machine.unit import Unit
+from havrin_core.machine.unit_model import merged_plate
 from havrin_core.quantities.uncertainty import Accuracy
 from havrin_server.errors import NotFound
-from havrin_server.journal.models import Visit
+from havrin_server.journal.models import TapeEntry, Visit
 from havrin_server.journal.zones import in_zone
 from havrin_server.people.models import Person
+from havrin_server.shop.library import circuit_document, library_for
+from havrin_server.sites.models import Unit as SiteUnit
 from havrin_server.toolbox.models import Instrument
 
 
 def visits_of(person: Person) -> QuerySet[Visit]:
     """Return the visits of the person's firm."""
-    related = ("unit__site", "technician", "closed_by")
+    related = ("unit__site", "unit__model", "technician", "closed_by")
     return Visit.objects.filter(unit__site__firm_id=person.firm_id, unit__site__firm__isnull=False).select_related(
         *related
     )
@@ -67,6 +78,31 @@ def tape_of(visit: Visit) -> tuple[Entry, ...]:
     )
 
 
+def unit_of(visit: Visit, tape: tuple[Entry, ...]) -> Unit:
+    """Return the visit's unit, with what the tape read off its plate."""
+    return plated(visit.unit.described(), tape)
+
+
+def suspects_of(visit: Visit, unit: Unit, tape: tuple[Entry, ...], others: int = 4) -> Outlook | None:
+    """Return who is under suspicion, with what was known of the unit beforehand."""
+    return outlook_of(unit, visit.rules(), tape, background_of(visit), others)
+
+
+def background_of(visit: Visit) -> Background:
+    """Return what is known of the visit's unit before anything is read."""
+    unit = visit.unit
+    age = visit.day.year - unit.installed_year if unit.installed_year else None
+    rows = unit.visit_set.filter(closed_at__isnull=False, day__lte=visit.day).exclude(pk=visit.pk)
+    past = tuple(item for pk, day in rows.values_list("pk", "day") for item in _past(pk, (visit.day - day).days))
+    return Background(visit.day.month, age, tuple(unit.surroundings), past)
+
+
+@lru_cache(maxsize=4096)
+def _past(visit_id: int, days_ago: int) -> tuple[Past, ...]:
+    # A closed visit never changes: what it did is read once per process and day.
+    return past_of(tape_of(Visit.objects.get(pk=visit_id)), days_ago)
+
+
 def assess_visit(visit: Visit, system: str, tape: tuple[Entry, ...] | None = None) -> Assessment:
     """Return the standing of the visit's unit by the visit's own rules."""
     entries = tape_of(visit) if tape is None else tape
@@ -84,9 +120,19 @@ def earlier_visits(visit: Visit, most: int = 6) -> QuerySet[Visit]:
     return (
         Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=False)
         .exclude(pk=visit.pk)
-        .select_related("unit__site", "technician")
+        .select_related("unit__site", "unit__model", "technician")
         .order_by("-day")[:most]
     )
+
+
+def neighbours_supply(visit: Visit) -> list[tuple[SiteUnit, TapeEntry | None]]:
+    """Return the other units on the same branch of the gas line, each with its newest reading of running supply."""
+    unit = visit.unit
+    if not unit.gas_line:
+        return []
+    others = SiteUnit.objects.filter(site_id=unit.site_id, gas_line=unit.gas_line).exclude(pk=unit.pk).order_by("label")
+    rows = TapeEntry.objects.filter(kind="reading", quantity="supply_running_pa", at__date__lte=visit.day)
+    return [(other, rows.filter(unit=other).order_by("-at").first()) for other in others]
 
 
 def round_of(person: Person, day: date) -> QuerySet[Visit]:
@@ -102,20 +148,35 @@ def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situa
     unit = visit.unit.described()
     chosen = stage if stage in unit.stage_keys else unit.stage_keys[-1]
     nodes = tuple((s.key, *s.between) for s in unit.stations() if s.between)
-    return Situation(unit.stage_keys, chosen, phase, system, nodes, unit.circuit_key, _air_temps(visit, chosen))
+    return Situation(unit.stage_keys, chosen, phase, system, nodes, unit.circuit, unit.codes, _air_temps(visit, chosen))
 
 
 def bundle_of(visit: Visit, system: str) -> dict[str, object]:
     """Return the visit as a bundle document."""
-    unit = visit.unit
     return {
-        "format": FORMAT, "version": VERSION, "unit_system": system,
-        "unit": {"name": unit.name, "kind": unit.kind, "altitude_m": unit.site.altitude_m, "plate": unit.plate},
-        "house_rules": visit.house_rules,
+        "format": FORMAT, "version": VERSION, "unit_system": system, "unit": _unit_document(visit),
+        "house_rules": visit.house_rules, "background": asdict(background_of(visit)),
         "visit": {"reason": visit.reason, "day": visit.day.isoformat(), "entries": [entry_to_dict(e) for e in tape_of(visit)],
             "instruments": {name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()},
         },
     }  # fmt: skip
+
+
+def _unit_document(visit: Visit) -> dict[str, object]:
+    """Return the unit whole: what comes from the firm's own shop goes along."""
+    unit, model = visit.unit, visit.unit.of_model()
+    library = library_for(unit.site.firm_id, model)
+    document: dict[str, object] = {
+        "name": unit.name, "kind": model.kind, "altitude_m": unit.site.altitude_m,
+        "plate": merged_plate(model.plate, unit.plate), "manual": [asdict(row) for row in model.manual],
+        "codes": [asdict(row) for row in model.codes],
+    }  # fmt: skip
+    if model.kind not in kind_names():
+        document["kind_document"] = library.kinds[model.kind]
+    circuit = unit.described().circuit
+    if circuit is not None and (model.circuit or circuit.key not in circuit_names()):
+        document["circuit_document"] = circuit_document(unit.site.firm_id, circuit.key)
+    return document
 
 
 def _air_temps(visit: Visit, stage: str) -> tuple[float, float] | None:

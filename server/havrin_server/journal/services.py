@@ -8,14 +8,17 @@ from typing import Any
 
 from django.db import transaction
 
+from havrin_core.judgement.abnormal import abnormal, still_open
 from havrin_core.judgement.bundle import body_to_dict, read_bundle
+from havrin_core.judgement.plate_values import plate_changes
 from havrin_core.judgement.shorthand.model import Line
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.judgement.standing.model import NOT_YET, Assessment
 from havrin_core.judgement.tape import KINDS, Body, Correction, Decision, Entry, Reading, Trace
+from havrin_core.machine.unit_model import merged_plate
 from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
 from havrin_server.journal.models import TapeEntry, Visit
-from havrin_server.journal.queries import assess_visit, situation, visits_of
+from havrin_server.journal.queries import assess_visit, situation, tape_of, visits_of
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.toolbox.models import Instrument
@@ -134,7 +137,7 @@ def take_in_bundle(visit_id: int, data: Any, *, actor: Person, now: datetime) ->
     visit = _locked(visit_id, actor)
     _must_be_open(visit)
     bundle = read_bundle(data)
-    if bundle.unit.name != visit.unit.name or bundle.unit.kind.key != visit.unit.kind:
+    if bundle.unit.name != visit.unit.name or bundle.unit.kind.key != visit.unit.of_model().kind:
         raise NotWritable(
             f"The bundle is of “{bundle.unit.name}”, this visit is at “{visit.unit.name}”: nothing was taken in."
         )
@@ -167,12 +170,21 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
         command.signature,
     )
     visit.save()
+    _keep_plate(visit)
     return found
+
+
+def _keep_plate(visit: Visit) -> None:
+    """What the visit read off the plate belongs to the unit from now on."""
+    changes = plate_changes(tape_of(visit))
+    if changes:
+        visit.unit.plate = merged_plate(visit.unit.plate, changes)
+        visit.unit.save(update_fields=["plate"])
 
 
 def closing_obstacles(found: Assessment, signed_by: str) -> list[str]:
     """Return what holds the visit open, in words; empty when it may close."""
-    obstacles = [f"A jumper is still in ({jumper.device.replace('_', ' ')}): take it out." for jumper in found.jumpers]
+    obstacles = [f"{still_open(j.how, j.device)} {abnormal(j.how).lifts}." for j in found.jumpers]
     obstacles += [f"Put back: {thing}. Then write “putback”." for thing in found.put_backs]
     if found.level >= NOT_YET and not found.shut_down:
         obstacles.append(

@@ -1,44 +1,102 @@
-"""Use cases of the shop: find a circuit, keep one's own."""
+"""Use cases of the shop: find a document, check one, keep one's own."""
 
 import re
+from collections.abc import Callable, Mapping
 from datetime import datetime
 from typing import Any
 
 from django.db import transaction
 
 from havrin_core.errors import BadDocument
-from havrin_core.machine.circuit.model import Circuit
+from havrin_core.judgement.standing.proofs import PROOFS
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_document
+from havrin_core.machine.kind_check import check_kind
+from havrin_core.machine.kind_files import Library, build_of_model, build_unit, kind_document, kind_names
+from havrin_core.machine.unit import Plate, Stage, Unit
+from havrin_core.machine.unit_model import model_from_dict
 from havrin_server.errors import NotFound, NotWritable
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
-from havrin_server.shop.models import FirmCircuit
+from havrin_server.shop.library import whole_library
+from havrin_server.shop.models import ShopDocument, Sort
 
 _KEY = re.compile(r"[a-z][a-z0-9_]{2,79}")
+_STAGES = ((Stage("only"),), (Stage("low"), Stage("high")))
+_SHIPPED: Mapping[str, tuple[Callable[[], tuple[str, ...]], Callable[[str], Any]]] = {
+    Sort.CIRCUIT: (circuit_names, shipped_document),
+    Sort.KIND: (kind_names, kind_document),
+    Sort.MODEL: (tuple, dict),  # no model is shipped: each firm enters what it meets
+}
 
 
-def circuit_document(key: str, actor: Person) -> Any:
-    """Return a circuit's document: the firm's own, else the shipped one. Raises NotFound."""
-    own = FirmCircuit.objects.filter(firm_id=actor.firm_id, key=key).first()
+def shipped_keys(sort: str) -> tuple[str, ...]:
+    """Return the keys of the shipped documents of a sort."""
+    return _SHIPPED[sort][0]()
+
+
+def document_of(sort: str, key: str, actor: Person) -> Any:
+    """Return a document: the firm's own, else the shipped one. Raises NotFound."""
+    own = ShopDocument.objects.filter(firm_id=actor.firm_id, sort=sort, key=key).first()
     if own is not None:
         return own.document
-    if key not in circuit_names():
-        raise NotFound("There is no such circuit in your shop.")
-    return shipped_document(key)
+    if key not in shipped_keys(sort):
+        raise NotFound(f"There is no such {sort} in your shop.")
+    return _SHIPPED[sort][1](key)
+
+
+def check_document(sort: str, document: Any, actor: Person) -> None:
+    """Raise BadDocument or UnknownName, naming the element, for what is no circuit, kind or model."""
+    if sort == Sort.CIRCUIT:
+        circuit_from_dict(document)
+    elif sort == Sort.KIND:
+        kind_units(document, whole_library(actor.firm_id))
+    else:
+        model_unit(document, whole_library(actor.firm_id))
+
+
+def kind_units(document: Any, library: Library) -> tuple[Unit, ...]:
+    """Return a unit of the kind with one stage and one with two. Raises BadDocument, UnknownName."""
+    check_kind(document, PROOFS)
+    mine = Library({**library.kinds, document["key"]: document}, library.circuits)
+    units = tuple(build_unit("U", document["key"], Plate("NG_H", s), 0, library=mine) for s in _STAGES)
+    for unit in units:
+        _check_between(unit)
+    return units
+
+
+def model_unit(document: Any, library: Library) -> Unit:
+    """Return a unit of the model. Raises BadDocument, UnknownName."""
+    model = model_from_dict(document)
+    unit = build_of_model("U", model, {}, 0, library)
+    states = {state.key for state in unit.circuit.control.states} if unit.circuit else set()
+    for code in model.codes:
+        if code.state and code.state not in states:
+            message = f"code {code.pattern}: the control has no state {code.state!r}: {', '.join(sorted(states))}."
+            raise BadDocument("code_state", message, value=code.pattern)
+    return unit
 
 
 @transaction.atomic
-def keep_circuit(document: Any, *, actor: Person, now: datetime) -> Circuit:
-    """Keep ``document`` as the firm's own circuit, new or changed. Raises NotAllowed, NotWritable, BadDocument."""
+def keep_document(sort: str, document: Any, *, actor: Person, now: datetime) -> None:
+    """Keep ``document`` as the firm's own, new or changed. Raises NotAllowed, NotWritable, BadDocument, UnknownName."""
     require(actor, "shop.write")
-    circuit = circuit_from_dict(document)
-    if circuit.key in circuit_names():
-        message = f"“{circuit.key}” is a shipped circuit and stays as it is: keep yours under another key."
-        raise NotWritable(message, code="shipped_circuit")
-    if not _KEY.fullmatch(circuit.key):
+    check_document(sort, document, actor)
+    key = document["key"]
+    if key in shipped_keys(sort):
+        message = f"“{key}” is a shipped {sort} and stays as it is: keep yours under another key."
+        raise NotWritable(message, code=f"shipped_{sort}")
+    if not _KEY.fullmatch(key):
         message = "A key has small letters, digits and underscores, and begins with a letter."
-        raise BadDocument("circuit_key", message, value="key")
-    FirmCircuit.objects.update_or_create(
-        firm_id=actor.firm_id, key=circuit.key, defaults={"document": document, "changed_at": now, "changed_by": actor}
-    )
-    return circuit
+        raise BadDocument(f"{sort}_key", message, value="key")
+    ShopDocument.objects.update_or_create(
+        firm_id=actor.firm_id, sort=sort, key=key,
+        defaults={"document": document, "changed_at": now, "changed_by": actor},
+    )  # fmt: skip
+
+
+def _check_between(unit: Unit) -> None:
+    for station in unit.stations():
+        for node in station.between or ():
+            if unit.circuit is not None and node not in unit.circuit.nodes:
+                message = f"station {station.key}: its circuit {unit.circuit.key} has no node {node}."
+                raise BadDocument("kind_node", message, value=station.key)

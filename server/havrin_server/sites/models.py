@@ -4,9 +4,12 @@ from typing import Any
 
 from django.db import models
 
-from havrin_core.machine.kind_files import build_unit, plate_from_dict
+from havrin_core.machine.kind_files import build_of_model
 from havrin_core.machine.unit import Unit as CoreUnit
+from havrin_core.machine.unit_model import UnitModel, model_from_dict
 from havrin_server.people.models import Firm
+from havrin_server.shop.library import library_for
+from havrin_server.shop.models import ShopDocument
 
 
 class Site(models.Model):
@@ -20,22 +23,32 @@ class Site(models.Model):
 
 
 class Unit(models.Model):
-    """One appliance with its plate, as the core's plate document."""
+    """One appliance of a model; ``plate`` holds only what was read on this very unit.
+
+    Units of a site with the same ``gas_line`` hang on one branch. ``surroundings`` are keys of the core's odds.
+    """
 
     site = models.ForeignKey(Site, on_delete=models.PROTECT)
     label = models.CharField(max_length=20)
     place = models.CharField(max_length=120)
-    kind = models.CharField(max_length=60)
-    maker = models.CharField(max_length=60, blank=True)
-    model = models.CharField(max_length=60, blank=True)
+    model = models.ForeignKey(ShopDocument, on_delete=models.PROTECT)
     serial = models.CharField(max_length=60, blank=True)
-    plate: Any = models.JSONField()
+    plate: Any = models.JSONField(default=dict, blank=True)
+    gas_line = models.CharField(max_length=60, blank=True)
+    installed_year = models.PositiveSmallIntegerField(null=True)
+    surroundings: Any = models.JSONField(default=list, blank=True)
 
     @property
     def name(self) -> str:
         """Label and place, as on its tag."""
         return f"{self.label} · {self.place}"
 
+    def of_model(self) -> UnitModel:
+        """Return the model that the firm keeps for it."""
+        return model_from_dict(self.model.document)
+
     def described(self) -> CoreUnit:
         """Return the unit as the core judges it."""
-        return build_unit(self.name, self.kind, plate_from_dict(self.plate), self.site.altitude_m)
+        model = self.of_model()
+        library = library_for(self.site.firm_id, model)
+        return build_of_model(self.name, model, self.plate, self.site.altitude_m, library)

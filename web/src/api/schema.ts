@@ -336,7 +336,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/shop/circuits": {
+    "/api/shop/{sort}": {
         parameters: {
             query?: never;
             header?: never;
@@ -344,13 +344,13 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Circuits
-         * @description Return all circuits, shipped and own.
+         * Documents
+         * @description Return all documents of a sort, shipped and own.
          */
-        get: operations["havrin_server_api_shop_circuits"];
+        get: operations["havrin_server_api_shop_documents"];
         /**
          * Keep
-         * @description Keep a circuit as the firm's own.
+         * @description Keep a document as the firm's own.
          */
         put: operations["havrin_server_api_shop_keep"];
         post?: never;
@@ -360,7 +360,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/shop/circuits/check": {
+    "/api/shop/circuit/check": {
         parameters: {
             query?: never;
             header?: never;
@@ -370,17 +370,57 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Check
+         * Check Circuit
          * @description Return the drawing and every state solved, or what is wrong with the document.
          */
-        post: operations["havrin_server_api_shop_check"];
+        post: operations["havrin_server_api_shop_check_circuit"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/shop/circuits/{key}": {
+    "/api/shop/kind/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Kind
+         * @description Return the drawing of a kind, or what is wrong with the document.
+         */
+        post: operations["havrin_server_api_shop_check_kind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/model/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Model
+         * @description Return a model's fields as they were understood, or what is wrong with each.
+         */
+        post: operations["havrin_server_api_shop_check_model"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/model/{key}/form": {
         parameters: {
             query?: never;
             header?: never;
@@ -388,10 +428,50 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Circuit
-         * @description Return one circuit's document.
+         * Model Form
+         * @description Return a kept model as a form in the person's units.
          */
-        get: operations["havrin_server_api_shop_circuit"];
+        get: operations["havrin_server_api_shop_model_form"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/model/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Model
+         * @description Keep a model that was edited as a form.
+         */
+        put: operations["havrin_server_api_shop_keep_model"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/{sort}/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Document
+         * @description Return one document.
+         */
+        get: operations["havrin_server_api_shop_document"];
         put?: never;
         post?: never;
         delete?: never;
@@ -841,11 +921,17 @@ export interface components {
         };
         /**
          * JumperOut
-         * @description A jumper that is in.
+         * @description Something left abnormal: what it is, and the line that makes it good.
          */
         JumperOut: {
             /** Device */
             device: string;
+            /** How */
+            how: string;
+            /** Text */
+            text: string;
+            /** Put Back */
+            put_back: string;
             /**
              * Since
              * Format: date-time
@@ -1142,7 +1228,7 @@ export interface components {
         };
         /**
          * ArrivalOut
-         * @description The Arrival view of a visit. ``code_style`` tells whether the control flashes or shows digits.
+         * @description The Arrival view of a visit. ``code_style`` tells how the control shows its codes.
          */
         ArrivalOut: {
             /** Triage */
@@ -1155,7 +1241,7 @@ export interface components {
              * Code Style
              * @enum {string}
              */
-            code_style: "flashes" | "digits";
+            code_style: "flashes" | "beats" | "colours" | "digits";
             /** Code Note */
             code_note: string;
             /** Gas Smell */
@@ -1163,6 +1249,25 @@ export interface components {
             healthy: components["schemas"]["EarlierVisit"] | null;
             /** Refused */
             refused: string[];
+            axis: components["schemas"]["AxisOut"] | null;
+            /** Gas Line */
+            gas_line: string;
+            /** Neighbours */
+            neighbours: components["schemas"]["NeighbourOut"][];
+        };
+        /**
+         * AxisOut
+         * @description Two sources of heat and their lock-outs.
+         */
+        AxisOut: {
+            /** Spans */
+            spans: components["schemas"]["SpanOut"][];
+            /** Marks */
+            marks: components["schemas"]["MarkOut"][];
+            /** Ends */
+            ends: string[];
+            /** Notes */
+            notes: string[];
         };
         /**
          * CodeOut
@@ -1185,6 +1290,46 @@ export interface components {
             text: string;
             /** Weight */
             weight: number;
+        };
+        /**
+         * MarkOut
+         * @description A mark on the axis.
+         */
+        MarkOut: {
+            /** At */
+            at: number;
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * NeighbourOut
+         * @description Another unit on the same branch of the gas line, with its supply as last read while running.
+         */
+        NeighbourOut: {
+            /** Unit */
+            unit: string;
+            supply: components["schemas"]["Shown"] | null;
+            /** Day */
+            day: string | null;
+        };
+        /**
+         * SpanOut
+         * @description A stretch of the axis of outdoor temperature, 0 to 1, and what may run there.
+         */
+        SpanOut: {
+            /** Start */
+            start: number;
+            /** End */
+            end: number;
+            /**
+             * Runs
+             * @enum {string}
+             */
+            runs: "gas" | "pump" | "both" | "none";
+            /** Name */
+            name: string;
         };
         /**
          * StopOut
@@ -1409,6 +1554,8 @@ export interface components {
             clear: boolean;
             /** Proof */
             proof: string[];
+            /** Beforehand */
+            beforehand: string[];
         };
         /**
          * MeterOut
@@ -1658,55 +1805,69 @@ export interface components {
         };
         /**
          * Choices
-         * @description What the form can choose from.
+         * @description What the forms can choose from: parts of circuits, stations of kinds, fields of models.
          */
         Choices: {
             /** Kinds */
             kinds: string[];
             /** Families */
             families: string[];
-        };
-        /**
-         * CircuitList
-         * @description All circuits, shipped and own, and the form's choices. ``writable``: this person may keep circuits.
-         */
-        CircuitList: {
+            /** Quantities */
+            quantities: components["schemas"]["Named"][];
+            /** Proofs */
+            proofs: components["schemas"]["Named"][];
+            /** Reasons */
+            reasons: components["schemas"]["Named"][];
+            /** Fuels */
+            fuels: components["schemas"]["Named"][];
+            /** Unit Kinds */
+            unit_kinds: components["schemas"]["Named"][];
             /** Circuits */
-            circuits: components["schemas"]["CircuitRow"][];
-            choices: components["schemas"]["Choices"];
-            /** Writable */
-            writable: boolean;
+            circuits: components["schemas"]["Named"][];
         };
         /**
-         * CircuitRow
-         * @description One circuit of the list.
+         * DocumentRow
+         * @description One document of the list.
          */
-        CircuitRow: {
+        DocumentRow: {
             /** Key */
             key: string;
             /** Name */
             name: string;
             /** Shipped */
             shipped: boolean;
+            /** Used By */
+            used_by: string[];
             /** Changed At */
             changed_at: string | null;
             /** Changed By */
             changed_by: string;
         };
         /**
-         * CircuitIn
-         * @description A circuit document as it is edited; ``state`` is the one to draw.
+         * ShopList
+         * @description All documents of a sort, shipped and own, and the forms' choices. ``writable``: this person may keep them.
          */
-        CircuitIn: {
+        ShopList: {
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "circuit" | "kind" | "model";
+            /** Documents */
+            documents: components["schemas"]["DocumentRow"][];
+            choices: components["schemas"]["Choices"];
+            /** Writable */
+            writable: boolean;
+        };
+        /**
+         * DocumentIn
+         * @description A document as it is edited.
+         */
+        DocumentIn: {
             /** Document */
             document: {
                 [key: string]: unknown;
             };
-            /**
-             * State
-             * @default
-             */
-            state: string;
         };
         /**
          * CircuitCheck
@@ -1731,7 +1892,7 @@ export interface components {
         };
         /**
          * ProblemOut
-         * @description Why a document is no circuit, and the element that is to blame.
+         * @description Why a document is not what it should be, and the element that is to blame.
          */
         ProblemOut: {
             /** Code */
@@ -1754,6 +1915,164 @@ export interface components {
             volts: {
                 [key: string]: string;
             };
+        };
+        /**
+         * CircuitIn
+         * @description A circuit document as it is edited; ``state`` is the one to draw.
+         */
+        CircuitIn: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /**
+             * State
+             * @default
+             */
+            state: string;
+        };
+        /**
+         * KindCheck
+         * @description Either ``problem``, or the paths of a unit with one stage and of one with two.
+         */
+        KindCheck: {
+            problem: components["schemas"]["ProblemOut"] | null;
+            /** One Stage */
+            one_stage: components["schemas"]["PathRow"][];
+            /** Two Stages */
+            two_stages: components["schemas"]["PathRow"][];
+        };
+        /**
+         * PathRow
+         * @description One path of a kind with the names of its stations, from top to bottom.
+         */
+        PathRow: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Direction */
+            direction: string;
+            /** Stations */
+            stations: string[];
+        };
+        /**
+         * CodeField
+         * @description One row of the code chart.
+         */
+        CodeField: {
+            /** Pattern */
+            pattern: string;
+            /** Meaning */
+            meaning: string;
+            /**
+             * State
+             * @default
+             */
+            state: string;
+        };
+        /**
+         * ManualField
+         * @description One limit of the manual, as typed.
+         */
+        ManualField: {
+            /** Quantity */
+            quantity: string;
+            /**
+             * Stage
+             * @default
+             */
+            stage: string;
+            /**
+             * Low
+             * @default
+             */
+            low: string;
+            /**
+             * High
+             * @default
+             */
+            high: string;
+            /**
+             * Page
+             * @default
+             */
+            page: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem: string;
+        };
+        /**
+         * ModelCheck
+         * @description The form as it was understood, with every problem at its field; ``states`` are those a code can speak of.
+         */
+        ModelCheck: {
+            problem: components["schemas"]["ProblemOut"] | null;
+            fields: components["schemas"]["ModelFields"] | null;
+            /** States */
+            states: components["schemas"]["Named"][];
+        };
+        /**
+         * ModelFields
+         * @description A model as a form, numbers as typed in the person's units.
+         */
+        ModelFields: {
+            /** Key */
+            key: string;
+            /** Maker */
+            maker: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Circuit */
+            circuit: string;
+            /** Fuel */
+            fuel: string;
+            /** Two Stages */
+            two_stages: boolean;
+            /** Exchanger Cells */
+            exchanger_cells: number;
+            /** Plate */
+            plate: components["schemas"]["PlateField"][];
+            /** Manual */
+            manual: components["schemas"]["ManualField"][];
+            /** Codes */
+            codes: components["schemas"]["CodeField"][];
+        };
+        /**
+         * PlateField
+         * @description One field of a plate: as it stands or was typed, its unit, and what is wrong with it.
+         */
+        PlateField: {
+            /** Key */
+            key: string;
+            /** Stage */
+            stage: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Text */
+            text: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem: string;
+        };
+        /**
+         * ModelIn
+         * @description A model document, or the form that changes it.
+         */
+        ModelIn: {
+            /** Document */
+            document?: {
+                [key: string]: unknown;
+            } | null;
+            fields?: components["schemas"]["ModelFields"] | null;
         };
         /**
          * ColumnIn
@@ -2301,11 +2620,13 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_shop_circuits: {
+    havrin_server_api_shop_documents: {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                sort: "circuit" | "kind" | "model";
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -2316,7 +2637,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CircuitList"];
+                    "application/json": components["schemas"]["ShopList"];
                 };
             };
         };
@@ -2325,12 +2646,14 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                sort: "circuit" | "kind" | "model";
+            };
             cookie?: never;
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CircuitIn"];
+                "application/json": components["schemas"]["DocumentIn"];
             };
         };
         responses: {
@@ -2340,12 +2663,12 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CircuitList"];
+                    "application/json": components["schemas"]["ShopList"];
                 };
             };
         };
     };
-    havrin_server_api_shop_check: {
+    havrin_server_api_shop_check_circuit: {
         parameters: {
             query?: never;
             header?: never;
@@ -2369,11 +2692,106 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_shop_circuit: {
+    havrin_server_api_shop_check_kind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindCheck"];
+                };
+            };
+        };
+    };
+    havrin_server_api_shop_check_model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ModelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelCheck"];
+                };
+            };
+        };
+    };
+    havrin_server_api_shop_model_form: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelCheck"];
+                };
+            };
+        };
+    };
+    havrin_server_api_shop_keep_model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ModelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopList"];
+                };
+            };
+        };
+    };
+    havrin_server_api_shop_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: "circuit" | "kind" | "model";
                 key: string;
             };
             cookie?: never;

@@ -1,8 +1,10 @@
 """What reading a line gives."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from havrin_core.judgement.tape import Body
+from havrin_core.machine.circuit.model import Circuit
 
 
 @dataclass(frozen=True, slots=True)
@@ -14,7 +16,8 @@ class Situation:
     phase: str = "found"
     system: str = "us"
     nodes: tuple[tuple[str, str, str], ...] = ()  # station of the string, with the circuit's nodes at its two sides
-    circuit: str = ""  # key of the unit's circuit
+    circuit: Circuit | None = None
+    codes: Mapping[str, str] = field(default_factory=dict)  # the unit's chart: pattern -> meaning
     air_temps_k: tuple[float, float] | None = None  # return, supply as last read, for a bare "rise"
 
 

@@ -10,6 +10,7 @@ from havrin_core.errors import CoreError
 from havrin_core.judgement.findings import finding
 from havrin_core.judgement.shorthand import statements
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
+from havrin_core.judgement.shorthand.plate_line import read_plate
 from havrin_core.judgement.shorthand.trials import TRIALS, milestones_of, read_trial
 from havrin_core.judgement.shorthand.words import (
     PHASE_WORDS,
@@ -22,7 +23,6 @@ from havrin_core.judgement.shorthand.words import (
 )
 from havrin_core.judgement.standing.readings import station_of
 from havrin_core.judgement.tape import Body, Look, Reading
-from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.machine.measurands import Measurand
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import show_in
@@ -45,6 +45,8 @@ def read_line(text: str, situation: Situation) -> Line:
     if not words:
         return _nothing(situation)
     verb = words[0].lower()
+    if verb == "plate":
+        return read_plate(words[1:], situation)
     if verb in TRIALS:
         return read_trial(verb, words[1:], situation)
     if verb in VERBS and not (verb == "found" and _is_readings(words[1:])):
@@ -216,7 +218,7 @@ class _Readings:
 
     def _nodes(self) -> set[str]:
         if self.situation.circuit:
-            return set(shipped_circuit(self.situation.circuit).nodes)
+            return set(self.situation.circuit.nodes)
         return {node for _, *pair in self.situation.nodes for node in pair}
 
     def _volts_between(self, what: Measurand, at: int, a: str, b: str) -> int:

@@ -2,15 +2,14 @@
 
 from collections.abc import Callable
 
+from havrin_core.judgement.abnormal import IN_VERBS, KINDS, OUT_VERBS, Abnormal, device_name
 from havrin_core.judgement.actions import deed
 from havrin_core.judgement.findings import finding
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
 from havrin_core.judgement.shorthand.words import deed_words, finding_words, longest_phrase, nearest
-from havrin_core.judgement.standing.dangers import device_name
 from havrin_core.judgement.standing.model import TITLES
 from havrin_core.judgement.tape import Action, Body, Check, Code, Decision, JumperIn, JumperOut, Look, Note
-from havrin_core.machine.circuit.codes import code_chart
-from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_core.machine.circuit.codes import normal_pattern
 
 _DEVICE_WORDS = {
     "call": "call", "w": "call", "r-w": "call", "rw": "call", "thermostat": "call", "limit": "limit", "rollout": "rollout",
@@ -18,6 +17,9 @@ _DEVICE_WORDS = {
     "door": "door_switch", "door switch": "door_switch", "flame": "flame_sensor", "flame sensor": "flame_sensor",
     "low water": "low_water", "lwco": "low_water", "gas pressure": "gas_pressure", "inducer": "inducer", "low_water": "low_water", "pressure_switch": "pressure_switch",
 }  # fmt: skip
+_FOUND_ABNORMAL = {word: kind.verb_in for kind in KINDS for word in kind.found_words}
+_MOST_PLACE = 40
+_MOST_CODE = 40
 DEVICES = tuple(dict.fromkeys(_DEVICE_WORDS.values()))
 _GOOD, _BAD = ("ok", "good", "tight", "passed", "none", "yes"), ("bad", "failed", "fails", "found", "yes leak", "no")
 
@@ -26,16 +28,30 @@ Outcome = tuple[Body, str, str] | Problem  # body, how it reads, station
 
 def read_statement(verb: str, rest: list[str], situation: Situation) -> Line:
     """Return the line that ``verb`` with its ``rest`` makes."""
+    if verb == "code":
+        return _codes(" ".join(rest), situation)
     outcome = _READERS[verb](rest, " ".join(rest))
     if isinstance(outcome, Problem):
         return Line((), (), (outcome,), (), situation.phase, situation.stage, "")
     body, echo, station = outcome
-    doubts: tuple[str, ...] = ()
-    if isinstance(body, Code) and situation.circuit:
-        meaning = code_chart(shipped_circuit(situation.circuit)).get(body.pattern)
-        echo += f": {meaning}" if meaning else ""
-        doubts = () if meaning else ("this control's chart knows no such code: count it again",)
-    return Line((body,), (echo,), (), doubts, situation.phase, situation.stage, station)
+    return Line((body,), (echo,), (), (), situation.phase, situation.stage, station)
+
+
+def _codes(text: str, situation: Situation) -> Line:
+    """Return one code, or several stored ones with commas between them, newest first."""
+    patterns = [normal_pattern(piece) for piece in text.split(",") if piece.strip()]
+    if not patterns or any(len(pattern) > _MOST_CODE for pattern in patterns):
+        problem = Problem(
+            text or "code", "Which code? Flashes (code 2 4, code L S S, code 3 red), digits or letters (code E13)."
+        )
+        return Line((), (), (problem,), (), situation.phase, situation.stage, "")
+    # The newest is written last: the tape's newest code is the one that counts.
+    ordered = list(reversed(patterns))
+    echo = [f"Code {p}" + (f": {situation.codes[p]}" if p in situation.codes else "") for p in patterns]
+    unknown = [p for p in patterns if situation.codes and p not in situation.codes]
+    doubts = tuple(f"this control’s chart knows no code {p}: count it again" for p in unknown)
+    bodies = tuple(Code(pattern) for pattern in ordered)
+    return Line(bodies, tuple(echo), (), doubts, situation.phase, situation.stage, "call")
 
 
 def _did(rest: list[str], text: str) -> Outcome:
@@ -52,13 +68,9 @@ def _did(rest: list[str], text: str) -> Outcome:
 
 
 def _found(rest: list[str], text: str) -> Outcome:
-    if rest and rest[0].lower() in ("jumper", "jumpered", "bypass"):
-        device = _device(rest[1:])
-        return (
-            device
-            if isinstance(device, Problem)
-            else (JumperIn(device, found=True), f"Found jumpered: {device_name(device)}", device)
-        )
+    abnormal = longest_phrase(rest, _FOUND_ABNORMAL)
+    if abnormal is not None:
+        return _put_in(IN_VERBS[abnormal[0]], rest[abnormal[1] :], found=True)
     named = longest_phrase(rest, finding_words())
     if named is None:
         near = nearest(text, {word: word for word in finding_words()}) if text else ()
@@ -77,14 +89,37 @@ def _device(rest: list[str]) -> str | Problem:
     return named[0]
 
 
-def _jump(rest: list[str], text: str) -> Outcome:
+def _where(kind: Abnormal, rest: list[str]) -> str | Problem:
+    """Return the device or place: a known device where the kind wants one, else the words themselves."""
     device = _device(rest)
-    return device if isinstance(device, Problem) else (JumperIn(device), f"Jumper IN: {device_name(device)}", device)
+    if not isinstance(device, Problem) or kind.known_devices_only:
+        return device
+    text = " ".join(rest).lower()
+    if not text or len(text) > _MOST_PLACE:
+        return Problem(text or kind.verb_in, f"Where? Say it in a few words: {kind.verb_in} manifold.")
+    return text
 
 
-def _unjump(rest: list[str], text: str) -> Outcome:
-    device = _device(rest)
-    return device if isinstance(device, Problem) else (JumperOut(device), f"Jumper out: {device_name(device)}", device)
+def _put_in(kind: Abnormal, rest: list[str], *, found: bool = False) -> Outcome:
+    device = _where(kind, rest)
+    if isinstance(device, Problem):
+        return device
+    said = f"Found {kind.said_in.lower()}" if found else kind.said_in
+    return JumperIn(device, found, kind.key), f"{said}: {device_name(device)}", device
+
+
+def _abnormal_in(kind: Abnormal) -> Callable[[list[str], str], Outcome]:
+    return lambda rest, text: _put_in(kind, rest)
+
+
+def _abnormal_out(kind: Abnormal) -> Callable[[list[str], str], Outcome]:
+    def read(rest: list[str], text: str) -> Outcome:
+        device = _where(kind, rest)
+        if isinstance(device, Problem):
+            return device
+        return JumperOut(device, kind.key), f"{kind.said_out}: {device_name(device)}", device
+
+    return read
 
 
 def _proved(rest: list[str], text: str) -> Outcome:
@@ -103,12 +138,6 @@ def _fails(rest: list[str], text: str) -> Outcome:
         if isinstance(device, Problem)
         else (Check("device", False, 1, device), f"DOES NOT act: {device_name(device)}", device)
     )
-
-
-def _code(rest: list[str], text: str) -> Outcome:
-    if not rest or len(text) > 40:
-        return Problem(text or "code", "Which code? Flashes as numbers (code 2 4), digits or letters (code E13).")
-    return Code(text), f"Code {text}", "call"
 
 
 def _leak(rest: list[str], text: str) -> Outcome:
@@ -169,9 +198,8 @@ _READERS: dict[str, Callable[[list[str], str], Outcome]] = {
     "did": _did,
     "found": _found,
     "saw": _found,
-    "jump": _jump,
-    "unjump": _unjump,
-    "code": _code,
+    **{verb: _abnormal_in(kind) for verb, kind in IN_VERBS.items()},
+    **{verb: _abnormal_out(kind) for verb, kind in OUT_VERBS.items()},
     "leak": _leak,
     "cycles": _cycles,
     "proved": _proved,

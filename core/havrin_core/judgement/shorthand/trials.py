@@ -2,10 +2,9 @@
 
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
 from havrin_core.judgement.shorthand.words import longest_phrase, nearest
-from havrin_core.judgement.suspects.pictures import NOTHING, STEADY, shipped_pictures
+from havrin_core.judgement.suspects.pictures import NOTHING, STEADY, pictures_of
 from havrin_core.judgement.tape import Check
-from havrin_core.machine.circuit.model import Milestone
-from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_core.machine.circuit.model import Circuit, Milestone
 
 # The word typed -> the kind of test it is; a call made at the control is a test, not a bypass.
 TRIALS = {"stops": "stops", "look": "look", "ohms": "ohms", "swap": "swap", "try": "jump"}
@@ -14,9 +13,9 @@ _OPEN = ("ol", "open", "o.l.", "∞")
 _HIGH_SHARE = 1.4
 
 
-def milestones_of(circuit: str) -> tuple[Milestone, ...]:
-    """Return what can be seen in the sequence of the circuit called so; none for ""."""
-    return shipped_circuit(circuit).control.milestones if circuit else ()
+def milestones_of(circuit: Circuit | None) -> tuple[Milestone, ...]:
+    """Return what can be seen in the sequence of ``circuit``; none where no circuit is known."""
+    return circuit.control.milestones if circuit else ()
 
 
 def read_trial(verb: str, rest: list[str], situation: Situation) -> Line:
@@ -40,11 +39,11 @@ def _line(situation: Situation, outcome: Check | Problem) -> Line:
     )
 
 
-def describe_trial(body: Check, circuit: str = "") -> str:
+def describe_trial(body: Check, circuit: Circuit | None = None) -> str:
     """Return how a trial reads; with the circuit, its parts have their names."""
     name = body.device.replace("_", " ")
     if circuit:
-        named = milestones_of(circuit) if body.check == "stops" else shipped_circuit(circuit).parts
+        named = milestones_of(circuit) if body.check == "stops" else circuit.parts
         name = next((thing.name for thing in named if thing.key == body.device), name)
     if body.check == "stops":
         return {NOTHING: "Nothing happens at a call", STEADY: "Runs through and keeps running"}.get(
@@ -74,7 +73,8 @@ def _stops(rest: list[str], situation: Situation) -> Check | Problem:
 
 def _part(verb: str, rest: list[str], situation: Situation) -> Check | Problem:
     kind = TRIALS[verb]
-    tests = shipped_pictures(situation.circuit).tests
+    assert situation.circuit is not None
+    tests = pictures_of(situation.circuit).tests
     known = {key.split(":")[1].replace("_", " "): key.split(":")[1] for key in tests if key.startswith(f"{kind}:")}
     known |= {key: key for key in known.values()}
     named = longest_phrase(rest, known)
@@ -103,5 +103,6 @@ def _ohms(part: str, word: str, situation: Situation) -> str:
         ohms = float(first.replace(",", "."))
     except ValueError:
         return ""
-    sound = shipped_circuit(situation.circuit).part(part)
+    assert situation.circuit is not None
+    sound = situation.circuit.part(part)
     return "high" if ohms > _HIGH_SHARE * (sound.ohm or 0.02) + 1.0 else "ok"

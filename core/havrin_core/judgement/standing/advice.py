@@ -1,6 +1,6 @@
 """The next step: the lift of the worst reason, or the cheapest thing still to show."""
 
-from havrin_core.judgement.standing.dangers import device_name
+from havrin_core.judgement.abnormal import abnormal, device_name
 from havrin_core.judgement.standing.model import NOT_YET, SHUT_DOWN, Jumper, Missing, NextStep, Reason
 
 _STARTERS = {
@@ -9,7 +9,7 @@ _STARTERS = {
     "draft_each_stage": "draft ", "flame_each_stage": "ua ", "rise_each_stage": "rise ", "flue_each_stage": "o2 ",
     "leak_check": "leak ok", "cause_named": "cause ", "full_cycle": "cycles 1", "cycles_after_reset": "cycles ",
     "device_proved": "proved ", "low_water_proved": "proved low water", "water_pressure": "wp ", "relief_seen": "relief ok",
-    "water_rise_each_stage": "wrise ", "discharge_co_each_stage": "dco ", "plate_value": "note ",
+    "water_rise_each_stage": "wrise ", "discharge_co_each_stage": "dco ",
 }  # fmt: skip
 
 
@@ -20,20 +20,16 @@ def next_step(reasons: list[Reason], missing: list[Missing], jumpers: list[Jumpe
         return NextStep(
             "Shut it down and tag it", f"{dangers[0].text} {dangers[0].lifts}", 5, dangers[0].station, "shut down "
         )
-    wrong = [r for r in reasons if r.level == NOT_YET and r.code not in ("jumper_in", "call_unproved")]
+    wrong = [r for r in reasons if r.level == NOT_YET and not r.code.endswith("_in") and r.code != "call_unproved"]
     if wrong:
         return NextStep(_first_words(wrong[0].lifts), wrong[0].text, 5, wrong[0].station, "")
     if missing:
         return _proof_step(min(missing, key=_urgency))
     if jumpers:
-        name = device_name(jumpers[0].device)
-        return NextStep(
-            f"Take the jumper off: {name}",
-            "The visit cannot close while it is in.",
-            1,
-            jumpers[0].device,
-            f"unjump {jumpers[0].device}",
-        )
+        first = jumpers[0]
+        kind = abnormal(first.how)
+        title, line = f"{kind.lifts}: {device_name(first.device)}", f"{kind.verb_out} {device_name(first.device)}"
+        return NextStep(title, "The visit cannot close before it is made good.", 1, first.device, line)
     worn = [r for r in reasons if r.level < NOT_YET and r.lifts]
     return _tell_step(worn[0]) if worn else None
 
@@ -60,7 +56,7 @@ def _proof_step(item: Missing) -> NextStep:
 def starter_for(item: Missing) -> str:
     """Return the words that begin the line which shows ``item``."""
     stage = next((word for word in ("low", "high") if item.text.endswith(f"{word} fire")), "")
-    starter = _STARTERS[item.proof]
+    starter = item.starter or _STARTERS[item.proof]
     return f"{stage} {starter}" if stage else starter
 
 

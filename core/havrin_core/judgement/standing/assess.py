@@ -3,6 +3,7 @@
 from havrin_core.errors import UnknownName
 from havrin_core.judgement.actions import deed, is_deed
 from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.plate_values import plated
 from havrin_core.judgement.standing.advice import next_step
 from havrin_core.judgement.standing.dangers import danger_reasons
 from havrin_core.judgement.standing.facts import Facts
@@ -35,6 +36,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, system: str = "us") 
     if visit.reason not in REASONS_FOR_VISIT:
         known = ", ".join(REASONS_FOR_VISIT)
         raise UnknownName("reason_unknown", f"No visit reason is called {visit.reason!r}: {known}.", value=visit.reason)
+    unit = plated(unit, visit.entries)
     case = Case(unit, rules, visit.reason, Facts(visit.entries), visit.accuracies)
     readings, flue, open_proofs = reading_views(case), flue_views(case), missing(case)
     jumpers = case.facts.jumpers_in()

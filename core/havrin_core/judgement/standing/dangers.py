@@ -1,5 +1,6 @@
 """Looks, leaks, jumpers and safety devices: the reasons that no number gives."""
 
+from havrin_core.judgement.abnormal import abnormal, device_name, still_open
 from havrin_core.judgement.findings import Finding, finding, is_finding, unseen_share
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.limits import SOURCES
@@ -20,12 +21,6 @@ def danger_reasons(case: Case, jumpers: list[Jumper]) -> list[Reason]:
         *_devices(case),
         *_cannot(case),
     ]
-
-
-def device_name(device: str) -> str:
-    """Return ``device`` as it is said in a sentence."""
-    names = {"call": "call at the board", "pressure_switch": "pressure switch", "flame_sensor": "flame sensor"}
-    return names.get(device, device.replace("_", " "))
 
 
 def _open_findings(case: Case) -> list[Reason]:
@@ -102,28 +97,28 @@ def _leaks(case: Case) -> list[Reason]:
 
 
 def _jumper(case: Case, jumper: Jumper) -> Reason:
-    name = device_name(jumper.device)
-    safety = jumper.device in case.unit.kind.safety_devices or jumper.device in NEVER_BRIDGED
+    name, kind = device_name(jumper.device), abnormal(jumper.how)
+    safety = kind.bypasses and (jumper.device in case.unit.kind.safety_devices or jumper.device in NEVER_BRIDGED)
     station = jumper.device if jumper.device in {s.key for s in case.unit.stations()} else "call"
     if jumper.found and safety:
         text = f"Safety device found bypassed: {name}."
-        lifts = "Take the jumper out, find why it was put in, and prove that the device acts."
+        lifts = "Take it out, find why it was put in, and prove that the device acts."
         return Reason(
             SHUT_DOWN, "bypass_found", text, lifts, station, "bypassed", "none", SOURCES["default"], jumper.entry_id
         )
-    warning = " No school allows this one, not even for a test." if jumper.device in NEVER_BRIDGED else ""
-    text = f"The {name} is jumpered.{warning}"
-    lifts = (
-        "Take it off and run the unit from its own thermostat."
-        if not safety
-        else "Take it off and prove that the device acts."
+    warning = (
+        " No school allows this one, not even for a test." if kind.bypasses and jumper.device in NEVER_BRIDGED else ""
     )
-    return Reason(NOT_YET, "jumper_in", text, lifts, station, "in", "none", SOURCES["house"], jumper.entry_id)
+    then = " and prove that the device acts." if safety else " and run the unit from its own thermostat."
+    return Reason(
+        NOT_YET, f"{jumper.how}_in", still_open(jumper.how, jumper.device) + warning, kind.lifts + then, station, "in",
+        "none", SOURCES["house"], jumper.entry_id,
+    )  # fmt: skip
 
 
 def _jumpers_unproved(case: Case) -> list[Reason]:
     reasons = []
-    for entry, device in case.facts.jumpers_taken_out():
+    for entry, device in case.facts.bypasses_taken_out():
         safety = device in case.unit.kind.safety_devices or device in NEVER_BRIDGED
         proved = any(b.passed and b.device == device for _, b in case.facts.checks("device", entry.at))
         if safety and not proved:

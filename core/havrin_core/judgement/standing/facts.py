@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from datetime import datetime, timedelta
 
+from havrin_core.judgement.abnormal import abnormal
 from havrin_core.judgement.standing.model import Jumper
 from havrin_core.judgement.tape import (
     Action,
@@ -98,21 +99,27 @@ class Facts:
         return next((e for e, body in self.deeds() if body.action == action and e.at >= after), None)
 
     def jumpers_in(self) -> list[Jumper]:
-        """Return every jumper that was put in or found and not taken out."""
-        open_: dict[str, Jumper] = {}
+        """Return everything abnormal that was put in or found and not made good."""
+        open_: dict[tuple[str, str], Jumper] = {}
         for entry in self._jumper_entries:
             body = entry.body
             if isinstance(body, JumperIn):
-                open_.setdefault(body.device, Jumper(body.device, entry.at, body.found, entry.id))
+                found = Jumper(body.device, entry.at, body.found, entry.id, body.how)
+                open_.setdefault((body.how, body.device), found)
             elif isinstance(body, JumperOut):
-                open_.pop(body.device, None)
+                open_.pop((body.how, body.device), None)
         return list(open_.values())
 
-    def jumpers_taken_out(self) -> list[tuple[Entry, str]]:
-        """Return the newest removal of each device's jumper that is out now."""
-        still_in = {jumper.device for jumper in self.jumpers_in()}
-        out = {e.body.device: e for e in self._jumper_entries if isinstance(e.body, JumperOut)}
-        return [(entry, device) for device, entry in out.items() if device not in still_in]
+    def made_good(self) -> list[tuple[Entry, JumperOut]]:
+        """Return the newest put-back of everything that was abnormal and is no more."""
+        still_in = {(jumper.how, jumper.device) for jumper in self.jumpers_in()}
+        bodies = [(e, e.body) for e in self._jumper_entries if isinstance(e.body, JumperOut)]
+        newest = {(body.how, body.device): (e, body) for e, body in bodies}
+        return [row for key, row in newest.items() if key not in still_in]
+
+    def bypasses_taken_out(self) -> list[tuple[Entry, str]]:
+        """Return the newest put-back of each device that was bypassed."""
+        return [(entry, body.device) for entry, body in self.made_good() if abnormal(body.how).bypasses]
 
 
 def _facts_of(entry: Entry) -> list[ReadingFact]:

@@ -62,6 +62,7 @@ class Missing:
     minutes: int
     after_work: str = ""
     since: datetime | None = None  # of the deed
+    starter: str = ""  # words that begin the line which shows it, where the proof alone does not tell
 
 
 @dataclass(frozen=True, slots=True)
@@ -105,12 +106,13 @@ class StationView:
 
 @dataclass(frozen=True, slots=True)
 class Jumper:
-    """One jumper or lifted lead still in."""
+    """One thing still abnormal; ``how`` is a key of abnormal.py."""
 
     device: str
     since: datetime
     found: bool
     entry_id: str
+    how: str = "jumper"
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,10 +4,12 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from datetime import datetime
 
+from havrin_core.judgement.abnormal import abnormal, device_name
 from havrin_core.judgement.actions import deed, is_deed
 from havrin_core.judgement.findings import unseen_share
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.limits import band_for
+from havrin_core.judgement.plate_values import is_staged
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.model import Missing
 from havrin_core.machine.measurands import measurand
@@ -158,6 +160,9 @@ def missing(case: Case) -> list[Missing]:
         if is_deed(body.action):
             for name in deed(body.action).demands:
                 demands[name] = (entry.at, deed(body.action).text)
+    for entry, out in case.facts.made_good():
+        for name in abnormal(out.how).demands:
+            demands[name] = (entry.at, f"{abnormal(out.how).said_out}: {device_name(out.device)}")
     for name, (after, work) in demands.items():
         _add(found, case, PROOFS[name], after, work)
     wanted = (*case.unit.kind.must_show["every"], *case.unit.kind.must_show.get(case.reason, ()))
@@ -191,8 +196,20 @@ def _add_plate_value(found: dict[str, Missing], case: Case, name: str) -> None:
         read = quantity and case.facts.newest(quantity, stage)
         if read and band_for(case.unit, case.rules, read.quantity, stage) is None:
             text = f"the plate's value for {measurand(read.quantity).name.lower()}"
-            how = "Read it off the data plate and have it entered for this unit."
-            found[f"plate:{quantity}"] = Missing("plate_value", text, PROOFS[name].station, how, 2)
+            found[f"plate:{quantity}:{stage}"] = _plate_value(text, PROOFS[name].station, read.quantity, stage)
+
+
+def _plate_value(text: str, station: str, quantity: str, stage: str) -> Missing:
+    starter = f"plate {measurand(quantity).words[0]} "
+    how = f"Read it off the data plate: “{starter}…”. The unit keeps it."
+    return Missing(
+        "plate_value",
+        f"{text}, {STAGE_LABELS[stage]} fire" if STAGE_LABELS[stage] and is_staged(quantity) else text,
+        station,
+        how,
+        2,
+        starter=starter,
+    )
 
 
 def _not_before_cause(proof: Proof, after: datetime | None) -> datetime | None:

@@ -62,7 +62,20 @@ def reading_reasons(case: Case, views: list[ReadingView], system: str) -> list[R
     reasons = [
         _reason(view, system) for view in views if view.verdict in ("near", "out") and view.quantity != "room_co_ppm"
     ]
-    return [*reasons, *_supply_air_co(case), *_discharge_co(case), *_room_co(case)]
+    return [*reasons, *_lock_outs(case, system), *_supply_air_co(case), *_discharge_co(case), *_room_co(case)]
+
+
+def _lock_outs(case: Case, system: str) -> list[Reason]:
+    """Two sources whose lock-outs leave a gap: no heat between them, though nothing is broken."""
+    gas, pump = (case.facts.newest(quantity, None) for quantity in ("gas_lockout_k", "heat_pump_lockout_k"))
+    if not case.unit.kind.second_source or gas is None or pump is None or gas.value >= pump.value:
+        return []
+    low, high = (sentence(fact.value, "temperature", system) for fact in (gas, pump))
+    text = f"Neither source may run between {low} and {high} outdoors."
+    lifts = "Set the lock-outs so that they overlap, then read both again."
+    return [
+        Reason(TELL, "lock_out_gap", text, lifts, "call", f"{low}, {high}", "no gap", SOURCES["default"], gas.entry_id)
+    ]
 
 
 def limit_text(quantity: str, band: Band, value: float, system: str) -> str:

@@ -1,27 +1,31 @@
 """Suspects of a visit: its unit's circuit, its tape, its house rules; and the one next step."""
 
 from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.plate_values import plated
 from havrin_core.judgement.standing.model import SHUT_DOWN, Assessment, NextStep
 from havrin_core.judgement.suspects.evidence import observations
 from havrin_core.judgement.suspects.model import Outlook
+from havrin_core.judgement.suspects.odds import NOTHING_KNOWN, Background, prior_of
 from havrin_core.judgement.suspects.outlook import outlook
-from havrin_core.judgement.suspects.pictures import shipped_pictures
+from havrin_core.judgement.suspects.pictures import pictures_of
 from havrin_core.judgement.tape import Decision, Entry
 from havrin_core.machine.unit import Unit
 
 _SEARCHES = ("no_heat", "recheck", "return_parts")
 
 
-def outlook_of(unit: Unit, rules: HouseRules, entries: tuple[Entry, ...], others: int = 4) -> Outlook | None:
+def outlook_of(
+    unit: Unit, rules: HouseRules, entries: tuple[Entry, ...], background: Background = NOTHING_KNOWN, others: int = 4
+) -> Outlook | None:
     """Return who is under suspicion on a visit; None where the unit's circuit is not known.
 
-    ``others`` is how many tests are offered beside the first.
+    ``background`` is what was known before the first reading; ``others`` is how many tests are offered beside the first.
     """
-    if not unit.circuit_key:
+    if unit.circuit is None:
         return None
-    pictures = shipped_pictures(unit.circuit_key)
-    seen, against = observations(unit, pictures, entries)
-    return outlook(pictures, seen, rules, against, others=others)
+    pictures = pictures_of(unit.circuit)
+    seen, against = observations(plated(unit, entries), pictures, entries)
+    return outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others)
 
 
 def searching(reason: str, entries: tuple[Entry, ...]) -> bool:

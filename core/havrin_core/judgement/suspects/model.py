@@ -91,3 +91,4 @@ class Outlook:
     other_tests: tuple[Offer, ...]  # worth it too: "I do something else instead"
     expected: Mapping[str, Outcome]
     observations: tuple[Observation, ...]
+    beforehand: tuple[str, ...] = ()  # what moved the odds before the first reading

@@ -1,11 +1,12 @@
 """Suspects and the next test from what was observed: the one entrance to this package."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.inference import Hypothesis, conflicts, shares
 from havrin_core.judgement.suspects.model import Conflict, Observation, Outlook, Suspect
 from havrin_core.judgement.suspects.next_test import CLEAR, offers
+from havrin_core.judgement.suspects.odds import Prior
 from havrin_core.judgement.suspects.pictures import Pictures
 
 _SHOWN, _OTHERS = 6, 4
@@ -19,15 +20,15 @@ _PROOF = (
 
 def outlook(
     pictures: Pictures, observations: Sequence[Observation], rules: HouseRules, against: Sequence[Conflict] = (),
-    odds: Mapping[str, float] | None = None, others: int = _OTHERS,
+    prior: Prior | None = None, others: int = _OTHERS,
 ) -> Outlook:  # fmt: skip
     """Return who is under suspicion, with shares that sum to 1, and what to test next.
 
     ``against`` are readings that contradict each other; they stand beside those that fit no suspect.
-    ``others`` is how many tests are offered beside the first.
+    ``prior`` is what was known before the first reading; ``others`` is how many tests are offered beside the first.
     """
     known = [seen for seen in observations if seen.test in pictures.tests]
-    hypotheses = shares(pictures, known, odds)
+    hypotheses = shares(pictures, known, prior.odds if prior else None)
     suspects = _suspects(pictures, hypotheses)
     found = [*against, *conflicts(pictures, hypotheses[0], known)]
     clear = bool(known) and suspects[0].share >= CLEAR and not found
@@ -41,6 +42,7 @@ def outlook(
         other_tests=tuple(tests[1:]),
         expected=pictures.sound.outcomes,
         observations=tuple(known),
+        beforehand=prior.reasons if prior else (),
     )
 
 

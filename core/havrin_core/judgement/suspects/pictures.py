@@ -1,5 +1,6 @@
 """What every test would show for every hypothesis, from the virtual unit."""
 
+from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from threading import RLock
@@ -8,7 +9,6 @@ from havrin_core.judgement.suspects.catalogue import tests_of
 from havrin_core.judgement.suspects.model import Outcome, Test
 from havrin_core.machine.circuit.meter import METER_OHM, Wiring
 from havrin_core.machine.circuit.model import Circuit, FaultMode
-from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.machine.virtual.run import Run, VirtualUnit
 
 STEADY = "steady"  # it ran through and kept running
@@ -76,16 +76,20 @@ class Pictures:
         return self._wirings.setdefault(key, Wiring(self.circuit, electrical))
 
 
-_SHIPPED: dict[str, Pictures] = {}
+_KEPT: "OrderedDict[Circuit, Pictures]" = OrderedDict()
+_MOST_KEPT = 64
 _MAKING = RLock()
 
 
-def shipped_pictures(key: str) -> Pictures:
-    """Return the pictures of a shipped circuit, one object per process."""
+def pictures_of(circuit: Circuit) -> Pictures:
+    """Return the pictures of ``circuit``, one object per process; the longest unused go first."""
     with _MAKING:
-        if key not in _SHIPPED:
-            _SHIPPED[key] = Pictures(shipped_circuit(key))
-    return _SHIPPED[key]
+        if circuit not in _KEPT:
+            _KEPT[circuit] = Pictures(circuit)
+        _KEPT.move_to_end(circuit)
+        while len(_KEPT) > _MOST_KEPT:
+            _KEPT.popitem(last=False)
+        return _KEPT[circuit]
 
 
 def outcome_of(test: Test, run: Run, unit: VirtualUnit, faults: Sequence[FaultMode], pictures: Pictures) -> Outcome:

@@ -154,9 +154,9 @@ class State:
     conditions: tuple[str, ...]
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class Circuit:
-    """One circuit with its control and its physics, as read from a data file."""
+    """One circuit with its control and its physics, as read from a data file; itself and no other one like it."""
 
     key: str
     name: str

@@ -27,6 +27,7 @@ FORMAT, VERSION = "havrin-circuit", 1
 _FOLDER = resources.files("havrin_core.machine.circuit")
 
 
+@cache
 def circuit_names() -> tuple[str, ...]:
     """Return the keys of the shipped circuits."""
     files = (_FOLDER / "circuits").iterdir()

@@ -7,8 +7,8 @@ from django.conf import settings
 from django.core.management import BaseCommand
 
 from havrin_core.judgement.suspects.alike import table_alike
-from havrin_core.judgement.suspects.pictures import shipped_pictures
-from havrin_core.machine.circuit.read import circuit_names
+from havrin_core.judgement.suspects.pictures import pictures_of
+from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_server.api import api
 
 
@@ -19,7 +19,7 @@ def openapi_text() -> str:
 
 def alike_text() -> str:
     """Return the table of faults that look alike as it is stored in docs/."""
-    return table_alike(shipped_pictures(name) for name in circuit_names())
+    return table_alike(pictures_of(shipped_circuit(name)) for name in circuit_names())
 
 
 class Command(BaseCommand):

@@ -1,0 +1,120 @@
+"""What a kind's document must be before a unit is built from it; every answer names the element."""
+
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+from havrin_core.errors import BadDocument, CoreError
+from havrin_core.machine.measurands import measurand
+
+FORMAT, VERSION = "havrin-kind", 1
+_FIELDS = {
+    "format": str, "version": int, "key": str, "name": str, "condensing": bool, "o2_doubt_pct": list, "safety_devices": list, "ties": list, "paths": list,
+    "must_show": dict,
+}  # fmt: skip
+_MAY = {"circuits": dict, "modulating": bool, "second_source": bool, "about": str}
+_PATH = {"key": str, "name": str, "direction": str, "hint": str, "stations": list}
+_STATION = {"key": str, "name": str}
+_STATION_MAY = {"quantity": str, "stages": str, "between": dict, "caution": str}
+_SPREADS = ("none", "each", "top")
+PATHS = ("gas", "fire", "air", "water", "string")
+VISIT_REASONS = ("every", "maintenance", "start_up", "no_heat", "after_repair", "return_parts", "recheck")
+
+
+def check_kind(document: Any, proofs: Iterable[str] = ()) -> None:
+    """Raise BadDocument for a kind that no unit could be built from; ``proofs`` are the names it may ask for."""
+    if not isinstance(document, Mapping) or document.get("format") != FORMAT:
+        _refuse(f"This is no kind of unit: its “format” is not “{FORMAT}”.", "format")
+    if document.get("version") != VERSION:
+        _refuse(f"This kind has version {document.get('version')}; this Havrin reads version {VERSION}.", "version")
+    _check_object(document, _FIELDS, _MAY, "kind")
+    low_high = document["o2_doubt_pct"]
+    if len(low_high) != 2 or not all(_number(x) for x in low_high) or not 0 <= low_high[0] < low_high[1] <= 21:
+        _refuse("o2_doubt_pct: two numbers, least and most O₂ in %, the least first.", "o2_doubt_pct")
+    stations = _check_paths(document["paths"])
+    for index, tie in enumerate(document["ties"]):
+        if not isinstance(tie, list) or len(tie) != 2:
+            _refuse(f"ties[{index}]: a tie joins a switch of the string to a station: two names.", "ties")
+        for end in tie:
+            if end not in stations:
+                _refuse(f"ties[{index}]: no station is called {end!r}.", str(end))
+    _check_must_show(document["must_show"], set(proofs))
+
+
+def _check_paths(paths: Any) -> set[str]:
+    stations: set[str] = set()
+    seen: set[str] = set()
+    for path in paths:
+        _check_object(path, _PATH, {}, f"path {_key(path)}")
+        if path["key"] not in PATHS or path["key"] in seen:
+            _refuse(f"path {path['key']}: a path is one of {', '.join(PATHS)}, each once.", str(path["key"]))
+        if path["direction"] not in ("up", "down"):
+            _refuse(f"path {path['key']}: its direction is up or down, not {path['direction']!r}.", path["key"])
+        seen.add(path["key"])
+        for row in path["stations"]:
+            _check_station(row)
+            if row["key"] in stations:
+                _refuse(f"Two stations are called {row['key']!r}.", row["key"])
+            stations.add(row["key"])
+    if not stations:
+        _refuse("A kind needs at least one path with a station.", "paths")
+    return stations
+
+
+def _check_station(row: Any) -> None:
+    _check_object(row, _STATION, _STATION_MAY, f"station {_key(row)}")
+    if row.get("stages", "none") not in _SPREADS:
+        _refuse(f"station {row['key']}: stages is one of {', '.join(_SPREADS)}.", row["key"])
+    if "quantity" in row:
+        try:
+            measurand(row["quantity"])
+        except CoreError as unknown:
+            _refuse(f"station {row['key']}: {unknown.message}", row["key"])
+    for stage, pair in row.get("between", {}).items():
+        if stage not in ("only", "high") or not isinstance(pair, list) or len(pair) != 2:
+            _refuse(f"station {row['key']}: between names two nodes for 'only' or 'high'.", row["key"])
+
+
+def _check_must_show(must_show: Mapping[str, Any], proofs: set[str]) -> None:
+    if "every" not in must_show:
+        _refuse("must_show lacks “every”: what each visit must show, an empty list at least.", "must_show")
+    for reason, names in must_show.items():
+        if reason not in VISIT_REASONS:
+            _refuse(f"must_show: no visit reason is called {reason!r}: {', '.join(VISIT_REASONS)}.", reason)
+        for name in names:
+            if proofs and name not in proofs:
+                _refuse(f"must_show {reason}: no proof is called {name!r}: {', '.join(sorted(proofs))}.", str(name))
+
+
+def _check_object(row: Any, must: Mapping[str, type], may: Mapping[str, type], what: str) -> None:
+    if not isinstance(row, Mapping):
+        _refuse(f"{what} is not an object.", what)
+    for name, kind in must.items():
+        if name not in row:
+            _refuse(f"{what} lacks “{name}”.", name)
+        _check_type(row[name], kind, f"{what}: “{name}”", name)
+    for name, value in row.items():
+        if name in must:
+            continue
+        if name not in may:
+            _refuse(f"{what} has no field {name!r}: {', '.join([*must, *may])}.", str(name))
+        _check_type(value, may[name], f"{what}: “{name}”", name)
+
+
+_SAID = {str: "words", int: "a whole number", bool: "true or false", list: "a list", dict: "an object"}
+
+
+def _check_type(value: Any, kind: type, place: str, name: str) -> None:
+    if not isinstance(value, kind):
+        _refuse(f"{place} is {_SAID[kind]}, not {value!r}.", name)
+
+
+def _number(value: Any) -> bool:
+    return isinstance(value, int | float) and not isinstance(value, bool)
+
+
+def _key(row: Any) -> str:
+    return str(row.get("key", "?")) if isinstance(row, Mapping) else "?"
+
+
+def _refuse(text: str, value: str) -> None:
+    raise BadDocument("kind_form", text, value=value)

@@ -1,0 +1,79 @@
+"""What is known before the first reading moves the odds, and readings outweigh it."""
+
+import pytest
+
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.suspects.advice import outlook_of
+from havrin_core.judgement.suspects.odds import NOTHING_KNOWN, Background, Past, past_of, prior_of, surroundings_known
+from havrin_core.machine.circuit.read import circuit_names, part_families, shipped_circuit
+from tests.core.rows import furnace, tape
+
+FURNACE = shipped_circuit("furnace_condensing_one_stage")
+
+
+def odds(background, fault):
+    return prior_of(FURNACE, background).odds[fault] / FURNACE.fault(fault).odds
+
+
+def test_nothing_known_moves_nothing():
+    prior = prior_of(FURNACE, NOTHING_KNOWN)
+    assert prior.odds == {fault.key: fault.odds for fault in FURNACE.faults}
+    assert prior.reasons == ()
+
+
+@pytest.mark.parametrize(
+    ("background", "fault", "factor"),
+    [
+        (Background(month=1), "trap.blocked", 2.0), (Background(month=7), "trap.blocked", 1.0), (Background(month=10), "flame_rod.dirty", 1.5),
+        (Background(age_years=12), "inducer.open", 1.4), (Background(age_years=20), "inducer.open", 1.4 * 1.3), (Background(age_years=3), "inducer.open", 1.0),
+        (Background(surroundings=("dust",)), "filter.blocked", 2.5), (Background(surroundings=("mars",)), "filter.blocked", 1.0),
+        (Background(past=(Past(40, deed="change_igniter"),)), "igniter.open", 0.4), (Background(past=(Past(900, deed="change_igniter"),)), "igniter.open", 1.0),
+        (Background(past=(Past(300, deed="clear_port"),)), "port.plugged", 2.5), (Background(past=(Past(200, part="hose"),)), "hose.off", 2.5),
+        (Background(past=(Past(40, deed="change_inducer"),)), "blower.open", 1.0),
+    ],
+)  # fmt: skip
+def test_season_age_place_and_history(background, fault, factor):
+    assert odds(background, fault) == pytest.approx(factor)
+
+
+def test_the_same_past_counts_once():
+    twice = Background(past=(Past(30, part="hose"), Past(400, part="hose")))
+    assert odds(twice, "hose.off") == pytest.approx(2.5)
+
+
+def test_every_influence_is_said():
+    known = Background(1, 12, ("roof",), (Past(100, part="hose"),))
+    reasons = prior_of(FURNACE, known).reasons
+    assert [r.split(":")[0] for r in reasons] == [
+        "Frost",
+        "Over 10 years old",
+        "On a roof",
+        "Was at fault here before (100 days)",
+    ]
+
+
+def test_the_past_is_read_from_tapes_with_their_corrections():
+    entries = tape("did change igniter", "look hose bad", "look vent ok", "ohms limit open", "note nothing")
+    assert [(p.deed, p.part) for p in past_of(entries, 10)] == [("change_igniter", ""), ("", "hose"), ("", "limit")]
+
+
+def test_readings_outweigh_the_past():
+    unit = furnace()
+    lines = tape("stops inducer", "code 2 3", "draft .9", "v 3 4 26", unit=unit)
+    misled = Background(past=(Past(30, deed="change_pressure_switch"), Past(50, part="hose")))
+    found = outlook_of(unit, HouseRules(), lines, misled)
+    assert found.suspects[0].part == "pressure_switch"
+    assert found.beforehand
+
+
+def test_the_table_names_known_families():
+    from havrin_core.judgement.suspects import odds as module
+
+    table = module._table()
+    known = set(part_families()) | {p.key for name in circuit_names() for p in shipped_circuit(name).parts}
+    rows = [*table["seasons"], *table["ages"], *table["surroundings"].values()]
+    named = {family for row in rows for family in row["families"]} | {
+        n for names, _ in table["deeds"].values() for n in names
+    }
+    assert named <= known
+    assert set(surroundings_known()) == set(table["surroundings"])
