@@ -9,6 +9,7 @@ from bench.suspects import by_information, drawn_pairs, in_order, search
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.advice import next_step_of, outlook_of, searching
 from havrin_core.judgement.suspects.alike import groups_alike, splitting_tests
+from havrin_core.judgement.suspects.evidence import observations
 from havrin_core.judgement.suspects.inference import shares
 from havrin_core.judgement.suspects.model import Observation
 from havrin_core.judgement.suspects.next_test import allowed
@@ -16,6 +17,8 @@ from havrin_core.judgement.suspects.outlook import outlook
 from havrin_core.judgement.suspects.pictures import Pictures, pictures_of
 from havrin_core.judgement.suspects.words import in_words
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
+from havrin_core.machine.kind_files import build_unit, kind_names
+from havrin_core.machine.unit import Plate, Stage
 from tests.core.rows import furnace, judge, tape
 
 FURNACE = "furnace_80_hot_surface"
@@ -177,3 +180,23 @@ def test_faults_that_look_alike_are_known_and_mostly_split_by_the_part_itself(pi
         parts = {fault.part for fault in group}
         if len(parts) > 1:
             assert splitting_tests(pictures, group), group
+
+
+KINDS = [
+    (kind, stages)
+    for kind in kind_names() for stages in ((Stage("only"),), (Stage("low"), Stage("high")))
+    if build_unit("U", kind, Plate("NG_H", stages), 1500).circuit is not None
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("kind", "stages"), KINDS)
+def test_every_gauge_that_is_offered_can_be_answered(kind, stages):
+    unit = build_unit("U", kind, Plate("NG_H", stages), 1500)
+    pictures = pictures_of(unit.circuit)
+    for test in pictures.tests.values():
+        if test.kind == "gauge":
+            found, _ = observations(unit, pictures, tape(f"{test.starter}{NUMBERS.get(test.quantity, '1')}", unit=unit))
+            assert test.key in {o.test for o in found}, (test.starter, test.quantity)
+
+
+NUMBERS = {"igniter_current_a": "2", "temperature_rise_k": "40"}

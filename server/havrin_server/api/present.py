@@ -54,7 +54,7 @@ def visit_page(visit: Visit, person: Person) -> out.VisitPage:
         tape=_tape(tape, system),
         jumpers=[out.JumperOut(device=j.device, how=j.how, text=still_open(j.how, j.device), put_back=f"{abnormal(j.how).verb_out} {device_name(j.device)}", since=j.since, found=j.found) for j in found.jumpers],
         flue=flue, fuel_line=_fuel_line(unit.fuel), other_fuel_line=_fuel_line(_other_fuel(unit)),
-        o2_doubt_pct=out.RangeOut(low=unit.kind.o2_doubt_pct[0], high=unit.kind.o2_doubt_pct[1]), earlier=[earlier_out(v.pk, system) for v in earlier_visits(visit)],
+        o2_doubt_pct=out.RangeOut(low=unit.kind.o2_doubt_pct[0], high=unit.kind.o2_doubt_pct[1]), earlier=[earlier_out(pk, system) for pk in earlier_visits(visit).values_list("pk", flat=True)],
         instruments=[instrument_out(i) for i in Instrument.objects.filter(firm_id=person.firm_id).order_by("name")],
         logs=[out.LogOut(id=log.pk, name=log.name) for log in visit.logs.order_by("uploaded_at")],
         photos=[photo_out(p) for p in visit.photos.order_by("taken_at")],

@@ -28,7 +28,7 @@ def arrival_page(visit: Visit, system: str) -> ArrivalOut:
     """Return the Arrival view of ``visit``."""
     tape = tape_of(visit)
     unit = unit_of(visit, tape)
-    before = [earlier_out(row.pk, system) for row in earlier_visits(visit)]
+    before = [earlier_out(pk, system) for pk in earlier_visits(visit).values_list("pk", flat=True)]
     return ArrivalOut(
         triage=[
             TriageOut(key=t.key, question=t.question, good=t.good, bad=t.bad, begin=t.begin, answered=t.answered)

@@ -114,8 +114,7 @@ def write(request: HttpRequest, visit_id: int, payload: LineIn) -> VisitPage:
         at=payload.at,
         instrument_id=payload.instrument,
     )
-    services.write_line(command, actor=request.user, now=timezone.now())
-    return _page(request, visit_id)
+    return visit_page(services.write_line(command, actor=request.user, now=timezone.now()), request.user)
 
 
 @router.post("/{int:visit_id}/corrections", response=VisitPage)
@@ -124,8 +123,7 @@ def correct(request: HttpRequest, visit_id: int, payload: CorrectionIn) -> Visit
     command = services.CorrectEntry(
         visit_id=visit_id, correction_id=payload.id, corrects=payload.corrects, text=payload.text, at=payload.at
     )
-    services.correct_entry(command, actor=request.user, now=timezone.now())
-    return _page(request, visit_id)
+    return visit_page(services.correct_entry(command, actor=request.user, now=timezone.now()), request.user)
 
 
 @router.post("/{int:visit_id}/close", response=VisitPage)

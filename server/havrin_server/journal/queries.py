@@ -111,8 +111,8 @@ def assess_visit(visit: Visit, system: str, tape: tuple[Entry, ...] | None = Non
 
 def accuracies_of(visit: Visit) -> dict[str, dict[str, Accuracy]]:
     """Return the stated accuracies of the instruments that wrote on the visit's tape."""
-    used = Instrument.objects.filter(tapeentry__visit=visit).distinct()
-    return {instrument.name: instrument.accuracies() for instrument in used}
+    used = visit.entries.filter(instrument__isnull=False).values("instrument")
+    return {instrument.name: instrument.accuracies() for instrument in Instrument.objects.filter(pk__in=used)}
 
 
 def earlier_visits(visit: Visit, most: int = 6) -> QuerySet[Visit]:

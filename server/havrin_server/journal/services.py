@@ -62,19 +62,19 @@ class CloseVisit:
 
 
 @transaction.atomic
-def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Line:
-    """Append what the line says. Raises NotAllowed, NotFound, VisitClosed, NotWritable; then nothing is written."""
+def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
+    """Append what the line says; return the visit as it stands then. Raises NotAllowed, NotFound, VisitClosed, NotWritable; then nothing is written."""
     require(actor, "visit.write")
     visit = _locked(command.visit_id, actor)
     if visit.entries.filter(group=command.line_id).exists():
-        return _read(visit, command, actor)  # sent twice: written already
+        return visit  # sent twice: written already
     _must_be_open(visit)
     line = _read(visit, command, actor)
     if not line.writable:
         reasons = [problem.text for problem in line.problems] or ["The line is empty."]
         raise NotWritable(reasons[0], details=reasons)
     bodies = [_signed(body, actor) for body in line.bodies]
-    instrument = Instrument.objects.filter(pk=command.instrument_id, firm=actor.firm).first()
+    instrument = _instrument(command.instrument_id, actor)
     append(
         visit,
         bodies,
@@ -85,16 +85,16 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Line:
         now=now,
         instrument=instrument,
     )
-    return line
+    return visit
 
 
 @transaction.atomic
-def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> None:
-    """Append a correction beside the entry. Raises as ``write_line``; NotFound when the entry is not on this tape."""
+def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> Visit:
+    """Append a correction beside the entry; return the visit as it stands then. Raises as ``write_line``; NotFound when the entry is not on this tape."""
     require(actor, "visit.write")
     visit = _locked(command.visit_id, actor)
     if visit.entries.filter(group=command.correction_id).exists():
-        return
+        return visit
     _must_be_open(visit)
     target = visit.entries.filter(pk=command.corrects).first()
     if target is None:
@@ -102,6 +102,7 @@ def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> Non
     replacement, phase = _replacement(visit, target, command.text, actor)
     body = Correction(str(command.corrects), replacement, phase)
     append(visit, [body], group=command.correction_id, phase=phase or target.phase, at=command.at, actor=actor, now=now)
+    return visit
 
 
 def append(
@@ -194,6 +195,12 @@ def closing_obstacles(found: Assessment, signed_by: str) -> list[str]:
     if not signed_by.strip():
         obstacles.append("Your name is missing: sign.")
     return obstacles
+
+
+def _instrument(instrument_id: int | None, actor: Person) -> Instrument | None:
+    if instrument_id is None:
+        return None
+    return Instrument.objects.filter(pk=instrument_id, firm_id=actor.firm_id).first()
 
 
 def _locked(visit_id: int, actor: Person) -> Visit:

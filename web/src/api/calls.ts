@@ -10,7 +10,7 @@ export const keys = {
   meter: (id: number, state: string, a: string, b: string) => ['visit', id, 'meter', state, a, b] as const,
   log: (id: string) => ['log', id] as const,
   words: ['words'] as const,
-  circuits: ['circuits'] as const,
+  documents: (sort: string) => ['shop', sort] as const,
 }
 
 const visitPath = (visit_id: number) => ({ params: { path: { visit_id } } })
@@ -37,10 +37,15 @@ export const correct = (id: number, body: Schemas['CorrectionIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/corrections', { ...visitPath(id), body }))
 export const closeVisit = (id: number, body: Schemas['CloseIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/close', { ...visitPath(id), body }))
-export const getCircuits = () => call<Schemas['CircuitList']>(http.GET('/api/shop/circuits'))
-export const getCircuit = (key: string) => call<Record<string, unknown>>(http.GET('/api/shop/circuits/{key}', { params: { path: { key } } }))
-export const checkCircuit = (body: Schemas['CircuitIn']) => call<Schemas['CircuitCheck']>(http.POST('/api/shop/circuits/check', { body }))
-export const keepCircuit = (body: Schemas['CircuitIn']) => call<Schemas['CircuitList']>(http.PUT('/api/shop/circuits', { body }))
+export type Sort = Schemas['ShopList']['sort']
+export const getDocuments = (sort: Sort) => call<Schemas['ShopList']>(http.GET('/api/shop/{sort}', { params: { path: { sort } } }))
+export const getDocument = (sort: Sort, key: string) => call<Record<string, unknown>>(http.GET('/api/shop/{sort}/{key}', { params: { path: { sort, key } } }))
+export const keepDocument = (sort: Sort, document: Record<string, unknown>) => call<Schemas['ShopList']>(http.PUT('/api/shop/{sort}', { params: { path: { sort } }, body: { document } }))
+export const checkCircuit = (body: Schemas['CircuitIn']) => call<Schemas['CircuitCheck']>(http.POST('/api/shop/circuit/check', { body }))
+export const checkKind = (document: Record<string, unknown>) => call<Schemas['KindCheck']>(http.POST('/api/shop/kind/check', { body: { document } }))
+export const getModelForm = (key: string) => call<Schemas['ModelCheck']>(http.GET('/api/shop/model/{key}/form', { params: { path: { key } } }))
+export const checkModel = (body: Schemas['ModelIn']) => call<Schemas['ModelCheck']>(http.POST('/api/shop/model/check', { body }))
+export const keepModel = (fields: Schemas['ModelFields']) => call<Schemas['ShopList']>(http.PUT('/api/shop/model/form', { body: { fields } }))
 export const getLog = (id: string) => call<Schemas['LogPage']>(http.GET('/api/logs/{log_id}', logPath(id)))
 export const mapLog = (id: string, body: Schemas['MappingIn']) =>
   call<Schemas['LogPage']>(http.POST('/api/logs/{log_id}/mapping', { ...logPath(id), body }))

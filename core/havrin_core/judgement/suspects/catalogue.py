@@ -20,6 +20,8 @@ _GAUGES: dict[str, tuple[str, float, str, str, float]] = {  # quantity -> name, 
     "manifold_of_plate": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP, 0.05),
     "temperature_rise_k": ("Temperature rise when it stops", 5, "rise ", "", 0.2),
 }
+# What a gauge is called where the circuit has a second one of its sort, at high fire.
+_LOW_OF_TWO = {"draft_at_switch_pa": ("Tee a gauge into the low switch's hose", "low draft ")}
 _VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
 _AMPS_SIGMA = 4e-7
 _WORD = {"look": "look", "swap": "swap", "jump": "try"}
@@ -77,11 +79,14 @@ def _direct_only(circuit: Circuit) -> bool:
 
 
 def _gauges(circuit: Circuit) -> Iterable[Test]:
+    two_switches = any(quantity.name == "draft_at_high_switch_pa" for quantity in circuit.quantities)
     for quantity in circuit.quantities:
         # Where a second stage moves the manifold, it is compared with its own stage's plate value.
         staged = quantity.name == "manifold_pa" and any(q.name == "manifold_of_plate" for q in circuit.quantities)
         if quantity.name in _GAUGES and not staged:
             name, minutes, starter, caution, share = _GAUGES[quantity.name]
+            if two_switches and quantity.name in _LOW_OF_TWO:
+                name, starter = _LOW_OF_TWO[quantity.name]
             sigma = share * abs(quantity.value)
             yield Test(
                 f"gauge:{quantity.name}",

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from havrin_core.judgement.standing.facts import Facts, ReadingFact
 from havrin_core.judgement.suspects.inference import spread
 from havrin_core.judgement.suspects.model import Conflict, Observation, Outcome, Test
-from havrin_core.judgement.suspects.pictures import Pictures
+from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures
 from havrin_core.judgement.suspects.words import in_words
 from havrin_core.judgement.tape import Check, Code, Entry
 from havrin_core.machine.unit import Unit
@@ -21,7 +21,8 @@ def observations(
     Only what was read before the cure counts: as-left entries prove, they do not accuse.
     """
     facts = Facts(entries)
-    rows = sorted((*_readings(unit, pictures, facts), *_checks(pictures, facts)), key=lambda row: row[0])
+    found = (*_readings(unit, pictures, facts), *_checks(pictures, facts), *_lock_out(pictures, facts))
+    rows = sorted(found, key=lambda row: row[0])
     newest: dict[str, Observation] = {}
     against: list[Conflict] = []
     for _, seen in rows:
@@ -51,10 +52,16 @@ def _tests_of_reading(unit: Unit, pictures: Pictures, fact: ReadingFact) -> Iter
             if test.leads is not None and set(test.leads) == set(fact.leads):
                 yield test, abs(fact.value)
         return
-    named = _QUANTITY.get((fact.quantity, fact.stage)) or _QUANTITY.get((fact.quantity, None), (fact.quantity,))
-    for test in pictures.tests.values():
-        if test.quantity in named:
-            yield test, abs(fact.value) * _to_nominal(unit, pictures, test, fact)
+    for test in _gauges(pictures, fact):
+        yield test, abs(fact.value) * to_nominal(unit, pictures, test, fact.stage)
+
+
+def _gauges(pictures: Pictures, fact: ReadingFact) -> list[Test]:
+    """Return the gauge tests that a reading answers: those of its very stage, where the circuit has such ones."""
+    of_stage = _QUANTITY.get((fact.quantity, fact.stage), ())
+    usual = _QUANTITY.get((fact.quantity, None), (fact.quantity,))
+    own = [test for test in pictures.tests.values() if test.quantity in of_stage]
+    return own or [test for test in pictures.tests.values() if test.quantity in usual]
 
 
 _QUANTITY: dict[tuple[str, str | None], tuple[str, ...]] = {
@@ -64,10 +71,10 @@ _QUANTITY: dict[tuple[str, str | None], tuple[str, ...]] = {
 }  # fmt: skip
 
 
-def _to_nominal(unit: Unit, pictures: Pictures, test: Test, fact: ReadingFact) -> float:
+def to_nominal(unit: Unit, pictures: Pictures, test: Test, stage: str | None) -> float:
     """Return the factor from this unit's own numbers to the circuit's: its plate and stamps against the nominal ones."""
     nominal = {q.name: q.value for q in pictures.circuit.quantities}.get(test.quantity, 0.0)
-    plated = unit.stage(fact.stage) if fact.stage in unit.stage_keys else unit.plate.stages[-1]
+    plated = unit.stage(stage) if stage in unit.stage_keys else unit.plate.stages[-1]
     if test.quantity.startswith("manifold") and plated.manifold_pa:
         return nominal / plated.manifold_pa
     if test.quantity == "supply_running_pa" and unit.plate.supply_min_pa and unit.plate.supply_max_pa:
@@ -98,6 +105,15 @@ def _checks(pictures: Pictures, facts: Facts) -> Iterable[Row]:
             key, outcome = ("stops" if body.check == "stops" else f"{body.check}:{body.device}"), body.outcome
         if key in pictures.tests and outcome:
             yield f"{entry.at.isoformat()} {entry.id}", Observation(key, outcome, entry.id)
+
+
+def _lock_out(pictures: Pictures, facts: Facts) -> Iterable[Row]:
+    """The changeover control is looked at by its numbers: warmer outdoors than its gas lock-out, it passes no call on."""
+    lock_out, outdoor = facts.newest("gas_lockout_k", None), facts.newest("outdoor_temp_k", None)
+    if lock_out is not None and outdoor is not None and "look:changeover" in pictures.tests:
+        last = max(lock_out, outdoor, key=lambda fact: fact.at)
+        outcome = BAD if outdoor.value > lock_out.value else GOOD
+        yield f"{last.at.isoformat()} {last.entry_id}", Observation("look:changeover", outcome, last.entry_id)
 
 
 def _differ(test: Test, before: Outcome, now: Outcome) -> bool:

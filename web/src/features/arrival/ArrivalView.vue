@@ -6,6 +6,7 @@ import type { ApiError, Schemas } from '@/api/client'
 import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
 import CodeTapper from './CodeTapper.vue'
+import LockoutAxis from './LockoutAxis.vue'
 
 const props = defineProps<{ page: Schemas['VisitPage'] }>()
 const emit = defineEmits<{ begin: [starter: string, station?: string]; write: [line: string] }>()
@@ -50,10 +51,20 @@ const found = computed(() => new Set(props.page.tape.filter((e) => e.kind === 'l
       <details v-if="data.healthy"><summary>What it read when it was healthy, {{ data.healthy.day }}</summary><p class="muted">{{ data.healthy.readings.join(' · ') }}</p></details>
     </section>
 
+    <section v-if="data.axis">
+      <h3>Gas and heat pump by outdoor temperature</h3>
+      <LockoutAxis :axis="data.axis" />
+      <div class="pair"><button v-for="(word, label) in { 'Outdoors': 'outdoor ', 'Gas off above': 'gas lockout ', 'Heat pump off below': 'pump lockout ' }" :key="label" class="btn" :disabled="!page.writable" @click="emit('begin', word)">{{ label }}</button></div>
+    </section>
+    <section v-if="data.neighbours.length">
+      <h3>On the same gas line <span class="muted">{{ data.gas_line }}</span></h3>
+      <p v-for="n in data.neighbours" :key="n.unit" class="before"><b>{{ n.unit }}</b><span>{{ n.supply ? `supply ${n.supply.text} ${n.supply.unit} with all running, ${n.day}` : 'supply never read' }}</span></p>
+      <p class="muted">Read the supply with all of them burning: what one unit lacks, its neighbour takes.</p>
+    </section>
     <section v-if="data.codes.length">
       <h3>The code, before the power goes off</h3>
       <p v-if="data.code_note" class="note">{{ data.code_note }}</p>
-      <CodeTapper :codes="data.codes" :flashes="data.code_style === 'flashes'" @begin="(text) => emit('begin', text)" />
+      <CodeTapper :codes="data.codes" :shown="data.code_style" @begin="(text) => emit('begin', text)" />
     </section>
     </div>
 

@@ -19,3 +19,17 @@ export function digitsOf(flashes: Flash[]): string {
 }
 
 export const isLong = (flash: Flash): boolean => flash.upMs - flash.downMs > LONG_MS
+
+/** Long and short flashes in order, like "L S S". */
+export const beatsOf = (flashes: Flash[]): string => flashes.map((f) => (isLong(f) ? 'L' : 'S')).join(' ')
+
+/** Colours in order with their counts, like "3 red 1 amber". */
+export function coloursOf(lamps: string[]): string {
+  const runs: { colour: string; count: number }[] = []
+  for (const colour of lamps) {
+    const last = runs.at(-1)
+    if (last?.colour === colour) last.count += 1
+    else runs.push({ colour, count: 1 })
+  }
+  return runs.map((run) => `${run.count} ${run.colour}`).join(' ')
+}

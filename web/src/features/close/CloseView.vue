@@ -21,7 +21,7 @@ const signedBy = computed(() => name.value.trim() || (signature.value.length ? (
 const files = computed(() => ['report.pdf', 'bundle.json', 'readings.csv'].map((file) => `/api/visits/${props.page.id}/${file}`))
 const lists = computed(() => [
   { title: 'Still to show', state: 'none', lines: props.page.standing.missing.map((m) => ({ text: m.after_work ? `${m.text} (${m.after_work.toLowerCase()})` : m.text, starter: m.starter, station: m.station })), good: 'Everything that this visit must show is shown.' },
-  { title: 'Jumpers', state: 'out', lines: props.page.jumpers.map((j) => ({ text: `In: ${j.device.replace('_', ' ')}`, starter: `unjump ${j.device.replace('_', ' ')}`, station: j.device })), good: 'No jumper is in.' },
+  { title: 'Left abnormal', state: 'out', lines: props.page.jumpers.map((j) => ({ text: j.text, starter: j.put_back, station: j.device })), good: 'No jumper, lifted lead, tee or open tap is left.' },
   { title: 'Put back', state: 'near', lines: props.page.close.put_backs.map((text) => ({ text, starter: 'putback', station: '' })), good: 'Nothing is left off.' },
 ])
 

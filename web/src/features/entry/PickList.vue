@@ -10,7 +10,7 @@ import StateMark from '@/ui/StateMark.vue'
 export type ListName = 'done' | 'found' | 'jumpers'
 const props = defineProps<{ list: ListName | null; station: string; narrow: boolean }>()
 const emit = defineEmits<{ pick: [line: string]; close: [] }>()
-const TITLES = { done: 'What was done?', found: 'What was found?', jumpers: 'Jumper or safety device' }
+const TITLES = { done: 'What was done?', found: 'What was found?', jumpers: 'Jumpers, leads, tees, taps, safety devices' }
 const { data: words } = useQuery<Schemas['Vocabulary'], ApiError>({ queryKey: keys.words, queryFn: getWords, staleTime: Infinity })
 const filter = ref('')
 watch(() => props.list, () => (filter.value = ''))

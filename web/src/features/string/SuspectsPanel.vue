@@ -45,10 +45,12 @@ const title = computed(() => {
       <i class="bar"><i :style="{ width: `${100 * s.share}%` }" /></i>
       <p class="muted">{{ s.faults.slice(0, 2).join('; ') }}</p>
     </div>
-    <h3 class="ledger">{{ jumpers.length || putBacks.length ? 'Left abnormal' : 'No jumpers in' }}</h3>
-    <p v-for="j in jumpers" :key="j.device" class="in"><StateMark state="out" :size="14" />Jumper at {{ j.device.replaceAll('_', ' ') }}, since {{ j.since.slice(11, 16) }} · {{ running(j.since, now) }}</p>
+    <details v-if="found.beforehand.length" class="beforehand"><summary>Before anything was read</summary><p v-for="line in found.beforehand" :key="line" class="muted">{{ line }}</p></details>
+    <h3 class="ledger">{{ jumpers.length || putBacks.length ? 'Left abnormal' : 'Nothing left abnormal' }}</h3>
+    <p v-for="j in jumpers" :key="j.how + j.device" class="in"><StateMark state="out" :size="14" /><span>{{ j.text }} Since {{ j.since.slice(11, 16) }} · {{ running(j.since, now) }}</span><button class="btn small" :disabled="!writable" @click="emit('begin', j.put_back)">Made good</button></p>
     <p v-for="line in putBacks" :key="line" class="in"><StateMark state="near" :size="14" />{{ line }}</p>
-    <p class="muted">Jumpers, lifted leads, tees, open taps: all on the tape with their time. The visit cannot close while one is left.</p>
+    <p class="muted">Jumpers, held switches, lifted leads, tees, open taps: all on the tape with their time. The visit cannot close while one is left.</p>
+    <p v-if="writable" class="put"><button v-for="verb in ['jump', 'hold', 'lift', 'tee', 'tap']" :key="verb" class="btn small" @click="emit('begin', `${verb} `)">{{ verb }} …</button></p>
   </section>
 </template>
 
@@ -59,5 +61,6 @@ const title = computed(() => {
 .next ul { list-style: none; margin: 0; padding: 0; display: grid; gap: 3px; font-size: 15px } .next li b { font-size: 15px } .caution { padding: 6px 10px; background: var(--danger-ground); border-left: 4px solid var(--out); font-size: 15px } .caution b { font-size: 15px }
 .ask { justify-self: start; border: 0; background: none; color: var(--in); text-decoration: underline dotted; padding: 0; min-height: 44px } .others .btn { width: 100%; text-align: left; min-height: 44px; line-height: 1.2; padding: 6px 12px }
 .suspect p:first-child { display: flex; justify-content: space-between } .bar { display: block; height: 7px; margin: 3px 0; background: var(--track); border-radius: 3px } .bar i { display: block; height: 100%; background: var(--string); border-radius: 3px } .suspect .muted { font-size: 14.5px; line-height: 1.2 }
-.ledger { border-top: 1.5px solid var(--line); padding-top: 12px } .in { display: flex; gap: 8px; align-items: center; font-weight: 500 }
+.ledger { border-top: 1.5px solid var(--line); padding-top: 12px } .beforehand summary { min-height: 44px; display: flex; align-items: center; cursor: pointer; color: var(--in) } .put { display: flex; gap: 6px; flex-wrap: wrap } .small { padding: 0 12px } .in > span { flex: 1; line-height: 1.2 } .in svg { flex: none }
+.in { display: flex; gap: 8px; align-items: center; font-weight: 500 }
 </style>

@@ -1,0 +1,77 @@
+"""One hides a fault in a virtual unit; the other finds it with nothing but the page and what a meter shows there."""
+
+import random
+
+import pytest
+from bench.suspects import in_order, search
+
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.suspects.evidence import to_nominal
+from havrin_core.judgement.suspects.pictures import outcome_of, pictures_of
+from havrin_core.machine.virtual.run import VirtualUnit
+from havrin_server.journal.models import Visit
+
+MOST_TESTS = 25
+
+
+class Hidden:
+    """The unit with its fault: answers a test as a line that a technician would type."""
+
+    def __init__(self, unit, fault, seed):
+        self.unit, self.pictures = unit, pictures_of(unit.circuit)
+        self.faults = (fault,)
+        self.virtual = VirtualUnit(unit.circuit, self.faults, seed=seed)
+        self.run = self.virtual.call()
+        self.noise = random.Random(seed)
+        self.minutes = 0.0
+
+    def answer(self, title):
+        test = next(t for t in self.pictures.tests.values() if t.name == title)
+        self.minutes += test.minutes
+        shown = outcome_of(test, self.run, self.virtual, self.faults, self.pictures)
+        if test.kind in ("volts", "gauge"):
+            read = abs(shown + self.noise.gauss(0, test.sigma))
+            return f"{test.starter}{self._typed(test, read)}"
+        return f"{test.starter.split()[0]} {shown}" if test.kind in ("stops", "code") else f"{test.starter}{shown}"
+
+    def _typed(self, test, value):
+        if test.kind == "volts":
+            return f"{value:.2f}"
+        if test.quantity == "flame_current_a":
+            return f"{1e6 * value:.2f} uA"
+        here = value / to_nominal(self.unit, self.pictures, test, self.unit.stage_keys[-1])
+        unit = {"temperature_rise_k": "K", "igniter_current_a": "A"}.get(test.quantity, "Pa")
+        return f"{here:.3g} {unit}"
+
+
+def found_by_the_page(client, visit, hidden):
+    for _ in range(MOST_TESTS):
+        suspects = client.get(f"visits/{visit}/string").json()["suspects"]
+        if suspects["clear"] or suspects["next"] is None:
+            return suspects["suspects"][0]["part"]
+        line = hidden.answer(suspects["next"]["title"])
+        answer = client.line(visit, line)
+        assert answer.status_code == 200, (line, answer.json())
+    return suspects["suspects"][0]["part"]
+
+
+@pytest.mark.parametrize(
+    ("label", "fault"),
+    [
+        ("F-1", "hose.off"), ("F-1", "gas_valve.coil_open"), ("F-1", "flame_rod.dirty"), ("B-1", "low_water.stuck_open"),
+        ("F-2", "pressure_high.stuck_open"), ("F-2", "igniter.weak"), ("MA-1", "belt.off"), ("RT-2", "aux_limit.stuck_open"),
+    ],
+)  # fmt: skip
+def test_a_hidden_fault_is_found_faster_than_by_walking(wenna, label, fault):
+    visit = Visit.objects.filter(unit__label=label, closed_at=None).order_by("pk").first()
+    unit = visit.unit.described()
+    fault = next((f for f in unit.circuit.faults if f.key == fault), None) or next(
+        f for f in unit.circuit.faults if f.part == fault.split(".")[0]
+    )
+    fresh = Visit.objects.create(
+        unit=visit.unit, reason="no_heat", day=visit.day, technician=visit.technician, house_rules=visit.house_rules
+    )
+    hidden = Hidden(unit, fault, seed=7)
+    assert found_by_the_page(wenna, fresh.pk, hidden) == fault.part
+    walked = search(hidden.pictures, (fault,), in_order, 7)
+    assert hidden.minutes < walked.minutes
