@@ -15,12 +15,15 @@ from havrin_core.judgement.standing.model import VisitTape
 from havrin_core.judgement.tape import Entry
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
-from havrin_core.physics.combustion.bulk import COLUMNS_IN, compute_file
+from havrin_core.physics.bulk import compute_file
+from havrin_core.physics.calculations import calculation
 from havrin_core.physics.combustion.sample import FlueSample, analyse
 from havrin_core.physics.fuels import shipped_fuel
 
 ROWS = 100_000
 LINES = ("room 0", "supply 7.1", "mp 3.5", "draft .88", "ua 2.9", "o2 7.4 co 22 t 342 air 66", "rise 49", "vent ok")
+
+COMBUSTION = calculation("combustion")
 
 
 def report() -> None:
@@ -39,12 +42,12 @@ def report() -> None:
 
 def _calc() -> tuple[float, float]:
     rows = [f"r{i},NG_H,{2 + i % 120 / 10},{i % 400},{40 + i % 250},20,40,84.1" for i in range(ROWS)]
-    text = ",".join(COLUMNS_IN) + "\n" + "\n".join(rows) + "\n"
+    text = ",".join(("row_id", *COMBUSTION.needed)) + "\n" + "\n".join(rows) + "\n"
     begun = time.perf_counter()
-    compute_file(StringIO(text), StringIO())
+    compute_file(COMBUSTION, StringIO(text), StringIO())
     seconds = time.perf_counter() - begun
     tracemalloc.start()
-    compute_file(StringIO(text[: len(text) // 20]), StringIO())
+    compute_file(COMBUSTION, StringIO(text[: len(text) // 20]), StringIO())
     peak = tracemalloc.get_traced_memory()[1]
     tracemalloc.stop()
     return seconds, peak / 1e6

@@ -33,10 +33,12 @@ def _parser() -> argparse.ArgumentParser:
     test = commands.add_parser("test", help="run every check")
     test.add_argument("only", nargs=argparse.REMAINDER, help="passed to pytest; style checks are left out then")
     test.set_defaults(run=lambda o: checks.run_checks(o.only))
-    calc = commands.add_parser("calc", help="compute many rows: calc combustion IN.csv OUT.csv")
-    calc.add_argument("what", choices=["combustion"])
+    calc = commands.add_parser("calc", help="compute many rows: calc WHAT IN.csv OUT.csv")
+    calc.add_argument(
+        "what", metavar="WHAT", help="combustion, orifice, meter, chimney, airflow, decay, water or atmosphere"
+    )
     calc.add_argument("files", nargs=2, metavar=("IN.csv", "OUT.csv"))
-    calc.set_defaults(run=lambda o: _core(lambda core: core.calc(*o.files)))
+    calc.set_defaults(run=lambda o: _core(lambda core: core.calc(o.what, *o.files)))
     assess = commands.add_parser("assess", help="assess a visit bundle: assess VISIT.json")
     assess.add_argument("file", metavar="VISIT.json")
     assess.set_defaults(run=lambda o: _core(lambda core: core.assess_file(o.file)))

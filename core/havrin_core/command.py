@@ -14,9 +14,10 @@ from havrin_core.errors import CoreError
 from havrin_core.judgement.bundle import read_bundle
 from havrin_core.judgement.standing.assess import assess
 from havrin_core.judgement.standing.model import Assessment
-from havrin_core.physics.combustion.bulk import compute_file
+from havrin_core.physics.bulk import compute_file
+from havrin_core.physics.calculations import calculation, calculation_names
 
-__all__ = ["assess_file", "calc", "call", "circuits", "main", "next_test", "solve"]
+__all__ = ["assess_file", "calc", "calculation_names", "call", "circuits", "main", "next_test", "solve"]
 
 
 def main(run: Callable[[], int]) -> int:
@@ -31,13 +32,14 @@ def main(run: Callable[[], int]) -> int:
         return 2
 
 
-def calc(source: str, target: str) -> int:
-    """Compute every row of ``source`` into ``target``; status 1 when some were refused."""
+def calc(what: str, source: str, target: str) -> int:
+    """Compute every row of ``source`` into ``target``; status 1 when some were refused. Raises UnknownName."""
+    chosen = calculation(what)
     with (
         open(source, newline="", encoding="utf-8-sig") as reader,
         open(target, "w", newline="", encoding="utf-8") as writer,
     ):
-        rows, bad = compute_file(reader, writer)
+        rows, bad = compute_file(chosen, reader, writer)
     print(f"{rows} rows, {bad} with an error.", file=sys.stderr)
     return 1 if bad else 0
 

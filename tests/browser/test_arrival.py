@@ -43,3 +43,23 @@ def test_a_flash_code_is_tapped_along(sign_in):
     expect(page.locator(".read")).to_contain_text("did not prove")
     page.click("button:has-text('Write code 2 3')")
     expect(page.locator("input[name=line]")).to_have_value("code 2 3")
+
+
+def test_the_lock_outs_of_two_sources_lie_on_one_axis(sign_in):
+    page = sign_in("wenna")
+    page.click(".stop:has-text('F-4')")
+    page.wait_for_selector("[data-station]")
+    page.keyboard.press("0")
+    expect(page.locator(".axis .bar")).to_contain_text("Gas alone")
+    expect(page.locator(".axis .note").first).to_contain_text("neither source may run")
+
+
+def test_a_plate_value_is_asked_for_where_it_is_needed(sign_in):
+    page = sign_in()
+    arrive(page, "MA-1")
+    page.keyboard.press("1")
+    page.wait_for_selector("[data-station]")
+    page.fill("input[name=line]", "plate static 1.2")
+    expect(page.locator(".echo, .said, .read-back").first).to_be_visible()
+    page.keyboard.press("Enter")
+    page.wait_for_selector(".entry:has-text('On the plate')")

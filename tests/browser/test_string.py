@@ -60,3 +60,15 @@ def test_something_else_instead_is_one_touch(string):
     expect(first).to_be_visible()
     first.click()
     expect(string.locator("input[name=line]")).not_to_have_value("")
+
+
+def test_a_lifted_lead_stays_in_the_ledger_until_it_is_landed(string):
+    string.click("button:text-is('lift …')")
+    expect(string.locator("input[name=line]")).to_have_value("lift ")
+    write(string, "lift rod lead")
+    row = string.locator(".suspects .in", has_text="A lead is off")
+    expect(row).to_contain_text("rod lead")
+    row.get_by_text("Made good").click()
+    expect(string.locator("input[name=line]")).to_have_value("land rod lead")
+    write(string, "land rod lead")
+    expect(string.locator(".suspects .in", has_text="A lead is off")).to_have_count(0)

@@ -3,9 +3,8 @@
 import random
 
 import pytest
-from bench.suspects import in_order, search
 
-from havrin_core.judgement.house_rules import HouseRules
+from bench.suspects import in_order, search
 from havrin_core.judgement.suspects.evidence import to_nominal
 from havrin_core.judgement.suspects.pictures import outcome_of, pictures_of
 from havrin_core.machine.virtual.run import VirtualUnit

@@ -1,6 +1,9 @@
-"""The standard atmosphere: barometric pressure from altitude."""
+"""The standard atmosphere: barometric pressure, temperature and density from altitude."""
 
 from havrin_core.errors import OutOfDomain
+
+_AIR_J_KG_K = 287.05287
+_SEA_LEVEL_K, _LAPSE_K_M = 288.15, 0.0065
 
 
 def barometric_pressure_pa(altitude_m: float) -> float:
@@ -11,7 +14,17 @@ def barometric_pressure_pa(altitude_m: float) -> float:
     >>> round(barometric_pressure_pa(1540))
     84137
     """
+    return float(101_325.0 * (standard_temperature_k(altitude_m) / _SEA_LEVEL_K) ** 5.25588)
+
+
+def standard_temperature_k(altitude_m: float) -> float:
+    """Return the standard atmosphere's temperature at ``altitude_m``, K. Raises OutOfDomain."""
     if not -500 <= altitude_m <= 9000:
         message = f"An altitude of {altitude_m:g} m is outside −500 to 9000 m."
         raise OutOfDomain("altitude_range", message, quantity="altitude_m", value=altitude_m)
-    return float(101_325.0 * ((288.15 - 0.0065 * altitude_m) / 288.15) ** 5.25588)
+    return _SEA_LEVEL_K - _LAPSE_K_M * altitude_m
+
+
+def standard_density_kg_m3(altitude_m: float) -> float:
+    """Return the standard atmosphere's density at ``altitude_m``, kg/m3. Raises OutOfDomain."""
+    return barometric_pressure_pa(altitude_m) / (_AIR_J_KG_K * standard_temperature_k(altitude_m))

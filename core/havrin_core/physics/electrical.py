@@ -1,0 +1,53 @@
+"""Electrical arithmetic of the unit: imbalance, capacitors, transformers, supply."""
+
+import math
+from collections.abc import Sequence
+
+from havrin_core.errors import OutOfDomain
+
+CAPACITOR_TOLERANCE = 0.06
+SUPPLY_TOLERANCE = 0.10
+VOLTAGE_IMBALANCE_MOST_PCT, CURRENT_IMBALANCE_MOST_PCT = 2.0, 10.0
+# Resistance of hot-surface igniters, cold, ohm: typical values for guidance
+IGNITER_BANDS_OHM = {"silicon carbide": (40.0, 200.0), "silicon nitride": (10.0, 75.0)}
+
+
+def imbalance_pct(phases: Sequence[float]) -> float:
+    """Return the imbalance of three phases: the largest distance from their mean, % of the mean. Raises OutOfDomain.
+
+    >>> round(imbalance_pct((208, 212, 206)), 2)
+    1.6
+    """
+    if len(phases) != 3 or not all(value > 0 for value in phases):
+        raise OutOfDomain("phases", "Three readings above nothing are needed.", quantity="phases", value=list(phases))
+    mean = math.fsum(phases) / 3
+    return 100 * max(abs(value - mean) for value in phases) / mean
+
+
+def capacitor_share(measured_uf: float, rated_uf: float) -> float:
+    """Return how far a capacitor is from its rating, as a share of it: -0.08 is 8 % low. Raises OutOfDomain."""
+    if not (rated_uf > 0 and measured_uf >= 0):
+        raise OutOfDomain("capacitance", "A capacitor's rating is above nothing.", quantity="rated_uf", value=rated_uf)
+    return measured_uf / rated_uf - 1
+
+
+def capacitor_under_load_uf(amps: float, volts: float, hertz: float = 60.0) -> float:
+    """Return the capacitance from the start winding's current and the voltage across the running capacitor, µF.
+
+    Raises OutOfDomain.
+    """
+    if not (amps > 0 and volts > 0 and hertz > 0):
+        raise OutOfDomain("under_load", "Amps and volts above nothing are needed.", quantity="volts", value=volts)
+    return 1e6 * amps / (2 * math.pi * hertz * volts)
+
+
+def transformer_load_va(volts: float, amps: float) -> float:
+    """Return the load on a transformer's secondary, VA."""
+    return volts * amps
+
+
+def share_of_nominal(volts: float, nominal: float) -> float:
+    """Return how far a supply is from its nominal voltage, as a share. Raises OutOfDomain."""
+    if not nominal > 0:
+        raise OutOfDomain("nominal", "A nominal voltage is above nothing.", quantity="nominal", value=nominal)
+    return volts / nominal - 1

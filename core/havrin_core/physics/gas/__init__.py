@@ -1,0 +1,1 @@
+"""Gas flow and input: orifices, meters, adjustment, tightness, LP vapour pressure."""
