@@ -2,6 +2,8 @@
 
 from playwright.sync_api import expect
 
+from tests.browser.conftest import open_visit, write
+
 
 def arrive(page, unit):
     page.click(f".stop:has-text('{unit}')")
@@ -56,10 +58,6 @@ def test_the_lock_outs_of_two_sources_lie_on_one_axis(sign_in):
 
 def test_a_plate_value_is_asked_for_where_it_is_needed(sign_in):
     page = sign_in()
-    arrive(page, "MA-1")
-    page.keyboard.press("1")
-    page.wait_for_selector("[data-station]")
-    page.fill("input[name=line]", "plate static 1.2")
-    expect(page.locator(".echo, .said, .read-back").first).to_be_visible()
-    page.keyboard.press("Enter")
-    page.wait_for_selector(".entry:has-text('On the plate')")
+    open_visit(page, "MA-1")
+    write(page, "plate static 1.2")
+    expect(page.locator(".entry").first).to_contain_text("On the plate: most external static")

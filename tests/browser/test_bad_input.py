@@ -179,7 +179,7 @@ def test_closing_with_a_jumper_in_is_refused_in_words(sign_in):
     page.keyboard.press("7")
     page.fill("input[name=signed-by]", "Tove Lindgarth")
     page.click("button:has-text('Close the visit')")
-    expect(page.locator(".refused")).to_contain_text("jumper is still in")
+    expect(page.locator(".refused")).to_contain_text("call at the board is jumpered")
 
 
 def test_the_office_can_look_only(sign_in):

@@ -6,7 +6,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.shorthand.model import Situation
+from havrin_core.judgement.shorthand.model import GasLine, Situation
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.judgement.standing.assess import assess
 from havrin_core.judgement.standing.model import Assessment, VisitTape
@@ -39,17 +39,18 @@ SOUND = (
 )  # fmt: skip
 
 
+def _situation(unit: Unit, phase: str) -> Situation:
+    nodes = (("limit", "1", "2"), ("rollout", "2", "3"), ("pressure_switch", "3", "4"))
+    gas = GasLine(unit.fuel, unit.baro_pa, 1743.6)
+    return Situation(unit.stage_keys, unit.stage_keys[-1], phase, "us", nodes, unit.circuit, unit.codes, gas)
+
+
 def tape(*lines: str, unit: Unit | None = None, start: datetime = BEGUN) -> tuple[Entry, ...]:
     """Write shorthand lines a minute apart; "left: mp 3.5" gives the phase."""
-    stages = (unit or furnace()).stage_keys
     entries: list[Entry] = []
     for index, line in enumerate(lines):
         phase, text = line.split(": ", 1) if line.split(": ")[0] in ("found", "left", "trial") else ("found", line)
-        nodes = (("limit", "1", "2"), ("rollout", "2", "3"), ("pressure_switch", "3", "4"))
-        read = read_line(
-            text,
-            Situation(stages, stages[-1], phase, "us", nodes, (unit or furnace()).circuit, (unit or furnace()).codes),
-        )
+        read = read_line(text, _situation(unit or furnace(), phase))
         assert read.writable, (text, read.problems)
         at = start + timedelta(minutes=index)
         entries += [

@@ -20,7 +20,7 @@ HERE = Situation(
     (("limit", "1", "2"), ("rollout", "2", "3")),
     shipped_circuit("furnace_condensing_two_stage"),
     {},
-    (294.26, 326.48),
+    air_temps_k=(294.26, 326.48),
 )
 
 

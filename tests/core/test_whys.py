@@ -19,7 +19,7 @@ BANDS = [
 
 
 def rise(cold_k: float, hot_k: float) -> Reading:
-    line = read_line("rise", Situation(("only",), "only", "found", "us", (), None, {}, (cold_k, hot_k)))
+    line = read_line("rise", Situation(("only",), "only", "found", "us", (), None, {}, None, (cold_k, hot_k)))
     body = line.bodies[0]
     assert isinstance(body, Reading)
     return body

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from havrin_core.judgement.house_rules import SCHOOLS, HouseRules
 from havrin_core.machine.unit import ManualLimit, Unit
+from havrin_core.physics.electrical import CURRENT_IMBALANCE_MOST_PCT, VOLTAGE_IMBALANCE_MOST_PCT
 from havrin_core.quantities.units import FOOT_M, INWC_PA
 from havrin_core.quantities.why import Input, Why
 
@@ -22,6 +23,10 @@ _LOCKUP_OVER_RUNNING = 1.30
 _FLAME_DOUBT = 1.5
 _WATER_LEAST_PA = 55_000.0  # about 8 psi: a two-storey system still full
 CO_RISE_MOST_PPM = 5.0  # discharge over intake of a direct-fired unit
+SPILLAGE_MOST_S, SPILLAGE_WARM_S = 300.0, 120.0
+_IMBALANCE = {
+    "voltage_imbalance_pct": VOLTAGE_IMBALANCE_MOST_PCT, "current_imbalance_pct": CURRENT_IMBALANCE_MOST_PCT,
+}  # fmt: skip
 _DERATE_FLOOR_FT = 2000.0
 
 
@@ -96,6 +101,16 @@ def _plate_or_default(
         return Band("plate", high=plate.water_max_k, near_high=plate.water_max_k - 5)
     if quantity == "water_rise_k":
         return _between(plate.water_rise_min_k, plate.water_rise_max_k)
+    if quantity == "spillage_s":
+        return Band(
+            "default",
+            high=SPILLAGE_MOST_S,
+            near_high=SPILLAGE_WARM_S,
+            note="of main burner, 2 minutes when the vent is warm",
+        )
+    if quantity in _IMBALANCE:
+        most = _IMBALANCE[quantity]
+        return Band("default", high=most, near_high=0.8 * most)
     if quantity == "room_co_ppm":
         return Band("default", high=ROOM_CO_SOURCE_PPM, note="above the outdoor level")
     return None

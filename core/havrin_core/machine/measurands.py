@@ -71,6 +71,13 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("water_rise_k", "Water rise", "temperature_difference", "water_rise", ("wrise", "water rise", "wdt"), 0, 80, True),
     Measurand("intake_co_ppm", "CO at the intake", "ppm", "intake_co", ("ico", "intake co"), 0, 5000),
     Measurand("discharge_co_ppm", "CO in the discharge", "ppm", "discharge_co", ("dco", "discharge co"), 0, 5000, True),
+    Measurand("orifice_diameter_m", "Orifice", "bore", "manifold", ("bore",), 0.0002, 0.02, True),
+    Measurand("vent_height_m", "Height of the vent", "length", "vent", ("height", "vent height"), 0.3, 120),
+    Measurand("vent_draft_pa", "Draft in the vent", "pressure", "vent", ("vent draft", "overfire"), -500, 500),
+    Measurand("spillage_s", "Spillage stopped after", "time", "vent", ("spill", "spillage"), 0, 3600),
+    Measurand("capacitor_f", "Capacitor", "capacitance", "blower", ("capacitor",), 1e-7, 5e-4),
+    Measurand("voltage_imbalance_pct", "Imbalance of voltages", "percent", "blower", ("volt imbalance",), 0, 100),
+    Measurand("current_imbalance_pct", "Imbalance of currents", "percent", "blower", ("amp imbalance",), 0, 100),
     Measurand("event_s", "Seen after the call", "time", "call", ("seen",), 0, 3600),
     Measurand("volts_across_v", "Volts across", "voltage", "", ("v", "volts", "volt"), 0, 300),
 )  # fmt: skip

@@ -16,7 +16,7 @@ from havrin_core.physics.gas.meter import dial_m3, meter_flow
 from havrin_core.physics.gas.orifice import orifice_flow
 from havrin_core.physics.gas.tightness import Closed, decay
 from havrin_core.physics.hydronics import fluid, heat_w
-from havrin_core.physics.states import BTU_J
+from havrin_core.quantities.units import BTU_J
 
 Words = Mapping[str, str]
 _HOUR_S = 3600.0

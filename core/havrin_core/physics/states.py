@@ -5,8 +5,6 @@ from havrin_core.physics.constants import GAS_CONSTANT_J_MOL_K, STANDARD_PRESSUR
 from havrin_core.physics.fuels import Fuel, heating_values_j_mol
 
 METERING_K = 288.15  # 15 degC: volumes and meter heating values
-BTU_J = 1055.05585262
-CUBIC_FOOT_M3 = 0.028316846592
 MOLES_PER_STANDARD_M3 = STANDARD_PRESSURE_PA / (GAS_CONSTANT_J_MOL_K * METERING_K)
 
 

@@ -12,6 +12,8 @@ INWC_PA = 249.08891  # inch of water column at 4 degC, Pa (docs/formulas.md sect
 PSI_PA = 6894.757293  # pound-force per square inch, Pa (same)
 BTU_J = 1055.05585262  # International Table BTU, J (same)
 FOOT_M = 0.3048  # exact, international foot
+CUBIC_FOOT_M3 = FOOT_M**3
+US_GALLON_M3 = 0.003785411784  # exact
 ICE_POINT_K = 273.15
 
 
@@ -68,6 +70,22 @@ UNITS: tuple[Unit, ...] = (
     Unit("min", "time", 60.0, decimals=0, aliases=("minute", "minutes")),
     Unit("m", "length", 1.0, decimals=0, aliases=("metre", "metres")),
     Unit("ft", "length", FOOT_M, decimals=0, aliases=("feet", "foot")),
+    Unit("mm", "bore", 0.001, decimals=2),
+    Unit("in", "bore", 0.0254, decimals=4, aliases=("inch",)),
+    Unit("CFM", "airflow", CUBIC_FOOT_M3 / 60, decimals=0, aliases=("cfm",)),
+    Unit("m³/h", "airflow", 1 / 3600, decimals=0, aliases=("m3/h",)),
+    Unit("ft³/h", "gasflow", CUBIC_FOOT_M3 / 3600, decimals=1, aliases=("ft3/h", "cfh")),
+    Unit("m³/h", "gasflow", 1 / 3600, decimals=3, aliases=("m3/h",)),
+    Unit("gal/min", "waterflow", US_GALLON_M3 / 60, decimals=1, aliases=("gpm",)),
+    Unit("l/min", "waterflow", 1e-3 / 60, decimals=1, aliases=("lpm",)),
+    Unit("µF", "capacitance", 1e-6, decimals=1, aliases=("uf", "mfd", "μf")),
+    Unit("", "count", 1.0, decimals=0),
+    Unit("ft³", "volume", CUBIC_FOOT_M3, decimals=2, aliases=("ft3", "cf")),
+    Unit("l", "volume", 0.001, decimals=1),
+    Unit("m³", "volume", 1.0, decimals=3, aliases=("m3",)),
+    Unit("Btu/ft³", "heating_value", BTU_J / CUBIC_FOOT_M3, decimals=0),
+    Unit("MJ/m³", "heating_value", 1e6, decimals=2),
+    Unit("l/h", "condensate", 1e-3 / 3600, decimals=1),
 )
 
 DIMENSION_NAMES = {
@@ -83,6 +101,15 @@ DIMENSION_NAMES = {
     "percent": "a percentage",
     "time": "a time",
     "length": "a length",
+    "bore": "an orifice's diameter",
+    "airflow": "an airflow",
+    "gasflow": "a gas flow",
+    "waterflow": "a water flow",
+    "capacitance": "a capacitance",
+    "count": "a count",
+    "volume": "a volume",
+    "heating_value": "a heating value",
+    "condensate": "an amount of condensate",
 }
 
 
@@ -121,6 +148,11 @@ _SYSTEMS = {
         "temperature_difference": "°F",
         "power": "kBtu/h",
         "length": "ft",
+        "airflow": "CFM",
+        "gasflow": "ft³/h",
+        "waterflow": "gal/min",
+        "volume": "ft³",
+        "heating_value": "Btu/ft³",
     },
     "metric": {
         "pressure": "mbar",
@@ -129,9 +161,17 @@ _SYSTEMS = {
         "temperature_difference": "K",
         "power": "kW",
         "length": "m",
+        "airflow": "m³/h",
+        "gasflow": "m³/h",
+        "waterflow": "l/min",
+        "volume": "l",
+        "heating_value": "MJ/m³",
     },
 }
-_SHARED = {"voltage": "V", "current": "A", "current_small": "µA", "ppm": "ppm", "percent": "%", "time": "s"}
+_SHARED = {
+    "voltage": "V", "current": "A", "current_small": "µA", "ppm": "ppm", "percent": "%", "time": "s", "bore": "mm",
+    "capacitance": "µF", "count": "", "condensate": "l/h",
+}  # fmt: skip
 
 
 def shown_unit(dimension: str, system: str) -> Unit:

@@ -13,6 +13,7 @@ from havrin_server.api.present_arrival import arrival_page
 from havrin_server.api.present_log import log_page
 from havrin_server.api.present_string import meter_out, string_page
 from havrin_server.api.present_words import pickable_lines
+from havrin_server.api.present_workings import workings_page
 from havrin_server.api.schemas import (
     CloseIn,
     CorrectionIn,
@@ -26,6 +27,7 @@ from havrin_server.api.schemas import (
 from havrin_server.api.schemas_arrival import ArrivalOut
 from havrin_server.api.schemas_logs import LogPage
 from havrin_server.api.schemas_string import MeterOut, StringOut
+from havrin_server.api.schemas_workings import WorkingsOut
 from havrin_server.captures import services as captures
 from havrin_server.errors import NotWritable
 from havrin_server.journal import services
@@ -58,6 +60,13 @@ def string(request: HttpRequest, visit_id: int, state: str = "") -> StringOut:
     """Return the circuit of the visit's unit with what was read on it, the sequence, and the suspects."""
     require(request.user, "read")
     return string_page(find_visit(visit_id, request.user), state)
+
+
+@router.get("/{int:visit_id}/workings", response=WorkingsOut)
+def workings(request: HttpRequest, visit_id: int) -> WorkingsOut:
+    """Return the computed figures of gas, draft, air and water."""
+    require(request.user, "read")
+    return workings_page(find_visit(visit_id, request.user), request.user.unit_system)
 
 
 @router.get("/{int:visit_id}/meter", response=MeterOut | None)

@@ -8,7 +8,7 @@ from django.db.models import QuerySet
 
 from havrin_core.judgement.bundle import FORMAT, VERSION, body_from_dict, entry_to_dict
 from havrin_core.judgement.plate_values import plated
-from havrin_core.judgement.shorthand.model import Situation
+from havrin_core.judgement.shorthand.model import GasLine, Situation
 from havrin_core.judgement.standing.assess import assess
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.model import Assessment, VisitTape
@@ -21,6 +21,7 @@ from havrin_core.machine.kind_files import kind_names
 from havrin_core.machine.unit import Unit
 from havrin_core.machine.unit_model import merged_plate
 from havrin_core.quantities.uncertainty import Accuracy
+from havrin_core.quantities.units import INWC_PA
 from havrin_server.errors import NotFound
 from havrin_server.journal.models import TapeEntry, Visit
 from havrin_server.journal.zones import in_zone
@@ -148,7 +149,17 @@ def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situa
     unit = visit.unit.described()
     chosen = stage if stage in unit.stage_keys else unit.stage_keys[-1]
     nodes = tuple((s.key, *s.between) for s in unit.stations() if s.between)
-    return Situation(unit.stage_keys, chosen, phase, system, nodes, unit.circuit, unit.codes, _air_temps(visit, chosen))
+    return Situation(
+        unit.stage_keys,
+        chosen,
+        phase,
+        system,
+        nodes,
+        unit.circuit,
+        unit.codes,
+        _gas_line(visit, unit),
+        _air_temps(visit, chosen),
+    )
 
 
 def bundle_of(visit: Visit, system: str) -> dict[str, object]:
@@ -177,6 +188,15 @@ def _unit_document(visit: Visit) -> dict[str, object]:
     if circuit is not None and (model.circuit or circuit.key not in circuit_names()):
         document["circuit_document"] = circuit_document(unit.site.firm_id, circuit.key)
     return document
+
+
+_USUAL_METER_PA = 7 * INWC_PA  # where the supply was not read yet
+
+
+def _gas_line(visit: Visit, unit: Unit) -> GasLine:
+    """Return the gas at the meter: its pressure as the running supply was last read, else as is usual."""
+    read = visit.entries.filter(quantity="supply_running_pa").order_by("-at").values_list("value_si", flat=True).first()
+    return GasLine(unit.fuel, unit.baro_pa, read or _USUAL_METER_PA)
 
 
 def _air_temps(visit: Visit, stage: str) -> tuple[float, float] | None:

@@ -7,6 +7,7 @@ export const keys = {
   visit: (id: number) => ['visit', id] as const,
   arrival: (id: number, version: number) => ['visit', id, 'arrival', version] as const,
   string: (id: number, version: number, state: string) => ['visit', id, 'string', version, state] as const,
+  workings: (id: number, version: number) => ['visit', id, 'workings', version] as const,
   meter: (id: number, state: string, a: string, b: string) => ['visit', id, 'meter', state, a, b] as const,
   log: (id: string) => ['log', id] as const,
   words: ['words'] as const,
@@ -27,6 +28,7 @@ export const getVersion = (id: number) => call<number>(http.GET('/api/visits/{vi
 export const getArrival = (id: number) => call<Schemas['ArrivalOut']>(http.GET('/api/visits/{visit_id}/arrival', visitPath(id)))
 export const getString = (id: number, state: string) =>
   call<Schemas['StringOut']>(http.GET('/api/visits/{visit_id}/string', { params: { path: { visit_id: id }, query: { state } } }))
+export const getWorkings = (id: number) => call<Schemas['WorkingsOut']>(http.GET('/api/visits/{visit_id}/workings', visitPath(id)))
 export const getMeter = (id: number, state: string, a: string, b: string) =>
   call<Schemas['MeterOut'] | null>(http.GET('/api/visits/{visit_id}/meter', { params: { path: { visit_id: id }, query: { state, a, b } } }))
 export const readBack = (id: number, body: Schemas['ReadBackIn'], signal?: AbortSignal) =>

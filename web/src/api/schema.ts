@@ -136,6 +136,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/workings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Workings
+         * @description Return the computed figures of gas, draft, air and water.
+         */
+        get: operations["havrin_server_api_visits_workings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/meter": {
         parameters: {
             query?: never;
@@ -1558,6 +1578,115 @@ export interface components {
             beforehand: string[];
         };
         /**
+         * DialOut
+         * @description A meter's dial and, by stage, the seconds of one turn at the rated input.
+         */
+        DialOut: {
+            /** Volume */
+            volume: string;
+            /** Unit */
+            unit: string;
+            /** Seconds */
+            seconds: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * LadderRung
+         * @description A rung of the pressure ladder; bounds and values as shares of the ladder's height.
+         */
+        LadderRung: {
+            /** Station */
+            station: string;
+            /** Name */
+            name: string;
+            shown: components["schemas"]["Shown"] | null;
+            /** Limit */
+            limit: string;
+            /** State */
+            state: string;
+            /** Value */
+            value: number | null;
+            /** Found */
+            found: number | null;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /** Starter */
+            starter: string;
+        };
+        /**
+         * StageFigures
+         * @description The figures of one stage; "" for those of the whole unit.
+         */
+        StageFigures: {
+            /** Stage */
+            stage: string;
+            /** Label */
+            label: string;
+            /** Figures */
+            figures: components["schemas"]["Explained"][];
+        };
+        /**
+         * SwitchOut
+         * @description A pressure switch: its stamp and the suction read at it, as shares of a scale that ends at twice the stamp.
+         */
+        SwitchOut: {
+            /** Stage */
+            stage: string;
+            /** Label */
+            label: string;
+            point: components["schemas"]["Shown"];
+            read: components["schemas"]["Shown"] | null;
+            found: components["schemas"]["Shown"] | null;
+            /** Wanted Share */
+            wanted_share: number;
+            /** Read Share */
+            read_share: number | null;
+            /** State */
+            state: string;
+            /** Starter */
+            starter: string;
+        };
+        /**
+         * VentOut
+         * @description The vent as it was measured.
+         */
+        VentOut: {
+            height: components["schemas"]["Shown"] | null;
+            outdoor: components["schemas"]["Shown"] | null;
+            flue: components["schemas"]["Shown"] | null;
+            draft: components["schemas"]["Shown"] | null;
+            theoretical: components["schemas"]["Shown"] | null;
+            spillage: components["schemas"]["Shown"] | null;
+            /** Spillage State */
+            spillage_state: string;
+            /** Natural */
+            natural: boolean;
+        };
+        /**
+         * WorkingsOut
+         * @description Everything that the Gas, Draft and Air or Water views draw beside the page.
+         */
+        WorkingsOut: {
+            /** Gas */
+            gas: components["schemas"]["StageFigures"][];
+            /** Draft */
+            draft: components["schemas"]["StageFigures"][];
+            /** Air */
+            air: components["schemas"]["StageFigures"][];
+            /** Water */
+            water: components["schemas"]["StageFigures"][];
+            /** Dials */
+            dials: components["schemas"]["DialOut"][];
+            /** Ladder */
+            ladder: components["schemas"]["LadderRung"][];
+            /** Switches */
+            switches: components["schemas"]["SwitchOut"][];
+            vent: components["schemas"]["VentOut"];
+        };
+        /**
          * MeterOut
          * @description What a voltmeter shows between two nodes of a sound circuit.
          */
@@ -2336,6 +2465,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StringOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_visits_workings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingsOut"];
                 };
             };
         };

@@ -5,7 +5,7 @@ export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'round', component: RoundScreen },
-    { path: '/visits/:id(\\d+)/:view(arrival|unit|flue|string|close)?', name: 'visit', component: () => import('@/screens/VisitScreen.vue'), props: (to) => ({ id: Number(to.params['id']), view: String(to.params['view'] || 'unit') }) },
+    { path: '/visits/:id(\\d+)/:view(arrival|unit|flue|gas|draft|air|string|close)?', name: 'visit', component: () => import('@/screens/VisitScreen.vue'), props: (to) => ({ id: Number(to.params['id']), view: String(to.params['view'] || 'unit') }) },
     { path: '/shop/:sort(circuit|kind|model)?', name: 'shop', component: () => import('@/screens/ShopScreen.vue'), props: (to) => ({ sort: String(to.params['sort'] || 'model') }) },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

@@ -25,11 +25,17 @@ import WhyList from '@/ui/WhyList.vue'
 const VIEW_FILES = {
   arrival: () => import('@/features/arrival/ArrivalView.vue'),
   flue: () => import('@/features/flue/FlueView.vue'),
+  gas: () => import('@/features/gas/GasView.vue'),
+  draft: () => import('@/features/draft/DraftView.vue'),
+  air: () => import('@/features/air/AirView.vue'),
   string: () => import('@/features/string/StringView.vue'),
   close: () => import('@/features/close/CloseView.vue'),
 }
 const ArrivalView = defineAsyncComponent({ loader: VIEW_FILES.arrival, errorComponent: NotLoaded })
 const FlueView = defineAsyncComponent({ loader: VIEW_FILES.flue, errorComponent: NotLoaded })
+const GasView = defineAsyncComponent({ loader: VIEW_FILES.gas, errorComponent: NotLoaded })
+const DraftView = defineAsyncComponent({ loader: VIEW_FILES.draft, errorComponent: NotLoaded })
+const AirView = defineAsyncComponent({ loader: VIEW_FILES.air, errorComponent: NotLoaded })
 const StringView = defineAsyncComponent({ loader: VIEW_FILES.string, errorComponent: NotLoaded })
 const CloseView = defineAsyncComponent({ loader: VIEW_FILES.close, errorComponent: NotLoaded })
 /** Fetches the other views once the first one stands, so that they open in a cellar without signal. */
@@ -52,6 +58,7 @@ const suspects = ref<Schemas['SuspectsOut'] | null>(null)
 const pending = computed(() => outbox.lines.filter((line) => line.visit === props.id))
 const waiting = computed(() => pending.value.filter((line) => !line.refused).length)
 const away = computed(() => stale.value || (waiting.value > 0 && outbox.unreachable))
+const side = computed(() => (page.value?.paths.some((path) => path.key === 'water') ? 'Water' : 'Air'))
 const station = computed(() => page.value?.paths.flatMap((path) => path.stations).find((s) => s.key === stationKey.value))
 
 watch(() => page.value?.id, () => {
@@ -129,7 +136,7 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
   <div v-if="page" class="visit" :class="{ narrow }">
     <VisitHeader :page="page" :waiting="waiting" :stale="away" />
     <nav class="tabs" aria-label="Views">
-      <button v-for="tab in VIEWS" :key="tab.view" :class="{ on: view === tab.view }" :aria-current="view === tab.view" @click="go(tab.view)">{{ tab.name }} <kbd>{{ tab.key }}</kbd></button>
+      <button v-for="tab in VIEWS" :key="tab.view" :class="{ on: view === tab.view }" :aria-current="view === tab.view" @click="go(tab.view)">{{ tab.view === 'air' ? side : tab.name }} <kbd>{{ tab.key }}</kbd></button>
       <span class="muted">{{ page.reason }} · house rules: {{ page.rules }}</span>
       <button class="keys" aria-label="Show the keys" @click="showKeys = true">?</button>
     </nav>
@@ -139,6 +146,9 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
       <ArrivalView v-if="view === 'arrival'" :page="page" @begin="begin" @write="write" />
       <UnitView v-else-if="view === 'unit'" :page="page" :chosen="stationKey || bar.station" @pick="(s) => openStation(s.key)" />
       <FlueView v-else-if="view === 'flue'" :page="page" @page="replace" @why="(f) => (figure = f)" />
+      <GasView v-else-if="view === 'gas'" :page="page" @begin="begin" @why="(f) => (figure = f)" />
+      <DraftView v-else-if="view === 'draft'" :page="page" @begin="begin" @why="(f) => (figure = f)" />
+      <AirView v-else-if="view === 'air'" :page="page" @begin="begin" @why="(f) => (figure = f)" />
       <StringView v-else-if="view === 'string'" :page="page" :narrow="narrow" @begin="begin" @write="write" @suspects="(found) => (suspects = found)" />
       <CloseView v-else :page="page" :waiting="waiting" @page="replace" @begin="begin" />
     </main>
@@ -164,11 +174,11 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
 
 <style scoped>
 .visit { display: grid; height: 100dvh; grid-template: 'head head' 54px 'tabs side' 38px 'main side' 1fr 'bar bar' auto / minmax(0, 1fr) 392px }
-.tabs { grid-area: tabs; display: flex; align-items: stretch; gap: 4px; padding: 0 12px; border-bottom: 1.5px solid var(--line) } .tabs button { position: relative; border: 0; background: none; padding: 0 14px; font-size: 17px; font-weight: 500; color: var(--muted) } .tabs .on { color: var(--ink); font-weight: 600; box-shadow: inset 0 -4px var(--accent) }
-.tabs button::after { content: ''; position: absolute; inset: -3px 0 } kbd { font: 13px var(--font); border: 1px solid var(--line); border-radius: 4px; padding: 1px 5px; margin-left: 4px; background: var(--plate) } .tabs span { margin: auto 0 auto auto; font-size: 15px; white-space: nowrap } .keys { min-width: 44px }
+.tabs { grid-area: tabs; display: flex; align-items: stretch; gap: 4px; padding: 0 12px; border-bottom: 1.5px solid var(--line) } .tabs button { position: relative; border: 0; background: none; padding: 0 9px; white-space: nowrap; font-size: 17px; font-weight: 500; color: var(--muted) } .tabs .on { color: var(--ink); font-weight: 600; box-shadow: inset 0 -4px var(--accent) }
+.tabs button::after { content: ''; position: absolute; inset: -3px 0 } kbd { font: 13px var(--font); border: 1px solid var(--line); border-radius: 4px; padding: 1px 5px; margin-left: 4px; background: var(--plate) } .tabs span { margin: auto 0 auto auto; font-size: 15px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0 } .keys { min-width: 44px }
 main { grid-area: main; overflow: auto; min-height: 0; display: flex; flex-direction: column } .complaint { padding: 8px 20px 0; font-weight: 500 }
 aside { grid-area: side; overflow-y: auto; background: var(--plate); border-left: 1.5px solid var(--line) }
-.narrow { grid-template: 'head' 50px 'tabs' 46px 'strip' auto 'main' 1fr 'pull' auto 'bar' auto / minmax(0, 1fr) } .narrow main { overflow: hidden auto } .narrow .tabs span, .narrow kbd { display: none } .narrow .tabs button { flex: 1; white-space: nowrap; padding: 0 6px } .narrow .tabs .keys { flex: 0 0 44px }
+.narrow { grid-template: 'head' 50px 'tabs' 46px 'strip' auto 'main' 1fr 'pull' auto 'bar' auto / minmax(0, 1fr) } .narrow main { overflow: hidden auto } .narrow .tabs span, .narrow kbd { display: none } .narrow .tabs { overflow-x: auto } .narrow .tabs button { flex: 1 0 auto; white-space: nowrap; padding: 0 6px } .narrow .tabs .keys { flex: 0 0 44px }
 .strip { grid-area: strip; min-height: 46px; border: 0; padding: 0; background: var(--plate); text-align: left } .strip :deep(.standing) { padding: 9px 14px } .strip :deep(h2) { font-size: 18px }
 .pull { grid-area: pull; display: flex; justify-content: space-between; gap: 12px; min-height: 44px; padding: 0 14px; align-items: center; border: 0; border-top: 1.5px solid var(--line); background: var(--plate); white-space: nowrap; overflow: hidden } .pull b { overflow: hidden; text-overflow: ellipsis; font-weight: 500 }
 .blank { display: grid; place-content: center; height: 100%; gap: 14px; text-align: center }

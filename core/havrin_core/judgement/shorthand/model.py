@@ -5,6 +5,16 @@ from dataclasses import dataclass, field
 
 from havrin_core.judgement.tape import Body
 from havrin_core.machine.circuit.model import Circuit
+from havrin_core.physics.fuels import Fuel
+
+
+@dataclass(frozen=True, slots=True)
+class GasLine:
+    """What a clocked meter needs to know: the line's fuel, barometer and pressure at the meter, Pa."""
+
+    fuel: Fuel
+    baro_pa: float
+    meter_gauge_pa: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -18,6 +28,7 @@ class Situation:
     nodes: tuple[tuple[str, str, str], ...] = ()  # station of the string, with the circuit's nodes at its two sides
     circuit: Circuit | None = None
     codes: Mapping[str, str] = field(default_factory=dict)  # the unit's chart: pattern -> meaning
+    gas: GasLine | None = None
     air_temps_k: tuple[float, float] | None = None  # return, supply as last read, for a bare "rise"
 
 

@@ -9,6 +9,7 @@ import re
 from havrin_core.errors import CoreError
 from havrin_core.judgement.findings import finding
 from havrin_core.judgement.shorthand import statements
+from havrin_core.judgement.shorthand.measured import MEASURED_VERBS, read_measured
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
 from havrin_core.judgement.shorthand.plate_line import read_plate
 from havrin_core.judgement.shorthand.trials import TRIALS, milestones_of, read_trial
@@ -45,6 +46,8 @@ def read_line(text: str, situation: Situation) -> Line:
     if not words:
         return _nothing(situation)
     verb = words[0].lower()
+    if verb in MEASURED_VERBS:
+        return read_measured(verb, words[1:], situation)
     if verb == "plate":
         return read_plate(words[1:], situation)
     if verb in TRIALS:
@@ -63,7 +66,8 @@ def _nothing(situation: Situation, *problems: Problem) -> Line:
 
 def _is_readings(words: list[str]) -> bool:
     has_number = any(_NUMBERLIKE.match(word) for word in words)
-    return bool(words) and words[0].lower() in measurand_words() and has_number
+    named = any(" ".join(words[:count]).lower() in measurand_words() for count in (2, 1))
+    return named and has_number
 
 
 def _look(key: str, rest: list[str], situation: Situation) -> Line:

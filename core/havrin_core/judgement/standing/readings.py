@@ -6,6 +6,8 @@ from havrin_core.judgement.limits import (
     ROOM_CO_SOURCE_PPM,
     ROOM_CO_STOP_PPM,
     SOURCES,
+    SPILLAGE_MOST_S,
+    SPILLAGE_WARM_S,
     Band,
     band_for,
 )
@@ -26,7 +28,8 @@ _LIFTS = {
     "input_w": "Check orifices and manifold pressure, then clock the meter again.",
 }
 _READ_AGAIN = "Find the cause, then read it again."
-_SUCTION = ("draft_pa",)
+_SUCTION = ("draft_pa", "vent_draft_pa")
+_JUDGED_APART = ("room_co_ppm", "spillage_s")
 
 
 def judged_value(quantity: str, value: float) -> float:
@@ -60,9 +63,32 @@ def _view(case: Case, fact: ReadingFact, band: Band | None) -> ReadingView:
 def reading_reasons(case: Case, views: list[ReadingView], system: str) -> list[Reason]:
     """Return a reason for every reading that is out of its band or near its edge."""
     reasons = [
-        _reason(view, system) for view in views if view.verdict in ("near", "out") and view.quantity != "room_co_ppm"
+        _reason(view, system)
+        for view in views
+        if view.verdict in ("near", "out") and view.quantity not in _JUDGED_APART
     ]
-    return [*reasons, *_lock_outs(case, system), *_supply_air_co(case), *_discharge_co(case), *_room_co(case)]
+    return [
+        *reasons,
+        *_lock_outs(case, system),
+        *_supply_air_co(case),
+        *_discharge_co(case),
+        *_spillage(case),
+        *_room_co(case),
+    ]
+
+
+def _spillage(case: Case) -> list[Reason]:
+    """Flue gas that spills for longer than the vent needs to warm up is a danger; shorter is told."""
+    fact = case.facts.newest("spillage_s", None)
+    if fact is None or fact.value <= SPILLAGE_WARM_S:
+        return []
+    long = fact.value > SPILLAGE_MOST_S
+    limit = f"none after {SPILLAGE_MOST_S / 60:g} minutes, {SPILLAGE_WARM_S / 60:g} when the vent is warm"
+    reading = f"{fact.value / 60:.1f} min"
+    text = f"Flue gas spilt for {reading}: {limit}."
+    lifts = "Cure the cause (vent, draft, air supply, room under suction), repeat the test, write “spill …” again."
+    level = SHUT_DOWN if long else NOT_YET
+    return [Reason(level, "spillage_time", text, lifts, "vent", reading, limit, SOURCES["default"], fact.entry_id)]
 
 
 def _lock_outs(case: Case, system: str) -> list[Reason]:

@@ -4,19 +4,50 @@ from havrin_core.judgement.standing.model import ReadingView
 from havrin_core.machine.measurands import measurand
 from havrin_core.quantities.why import Input, Why
 
+_IMBALANCE = ("100 × largest distance from the mean / mean", "by definition", "")
 _FORMULAS: dict[str, tuple[str, str, str]] = {
     "temperature_rise_k": (
         "supply air − return air",
         "by definition, from the two readings as last written",
         "A probe that sees the burner or the exchanger reads too high, and the rise with it.",
     ),
+    "input_w": (
+        "dial × turns / time × (barometer + gauge) / 101.325 kPa × 288.15 K / gas temperature × heating value at 15 °C",
+        "meter clocking, docs/formulas.md section 7",
+        "The heating value is the fuel's usual one: the supplier may have derated the line's gas for altitude already.",
+    ),
+    "orifice_diameter_m": ("the drill as it was named", "table of numbered drills", ""),
+    "capacitor_f": ("as read", "meter, one lead off", "Discharged before it was touched."),
+    "voltage_imbalance_pct": _IMBALANCE,
+    "current_imbalance_pct": _IMBALANCE,
+}
+_PARTS: dict[str, tuple[str, str]] = {
+    "dial_volume_m3": ("one turn of the dial", "volume"),
+    "revolutions": ("turns", "count"),
+    "time_s": ("time", "time"),
+    "meter_gauge_pa": ("pressure at the meter", "pressure"),
+    "meter_temp_k": ("gas at the meter, taken as", "temperature"),
+    "baro_pa": ("barometer here", "pressure"),
+    "gross_j_m3": ("gross heating value", "heating_value"),
+    "burner_count": ("orifices", "count"),
+    "rated_f": ("rating", "capacitance"),
 }
 
 
 def why_of(view: ReadingView) -> Why | None:
     """Return how the reading was computed; None when it was read from an instrument."""
-    if not view.computed_from:
-        return None
-    formula, source, note = _FORMULAS[view.quantity]
-    inputs = tuple(Input(measurand(q).name, value, measurand(q).dimension) for q, value in view.computed_from)
-    return Why(formula, inputs, source, note)
+    return computed_why(view.quantity, view.computed_from) if view.computed_from else None
+
+
+def computed_why(quantity: str, computed_from: tuple[tuple[str, float], ...]) -> Why:
+    """Return how ``quantity`` came from the numbers that the tape keeps with it."""
+    formula, source, note = _FORMULAS[quantity]
+    return Why(formula, tuple(_input(quantity, name, value) for name, value in computed_from), source, note)
+
+
+def _input(quantity: str, name: str, value: float) -> Input:
+    if name in _PARTS:
+        return Input(_PARTS[name][0], value, _PARTS[name][1])
+    if name.startswith("phase_"):
+        return Input(name.replace("_", " "), value, "voltage" if quantity.startswith("voltage") else "current")
+    return Input(measurand(name).name, value, measurand(name).dimension)

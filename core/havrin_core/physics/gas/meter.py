@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from havrin_core.errors import UnknownName
 from havrin_core.physics.constants import STANDARD_PRESSURE_PA
 from havrin_core.physics.fuels import Fuel
-from havrin_core.physics.states import CUBIC_FOOT_M3, METERING_K, require, volumetric_heating_values_j_m3
+from havrin_core.physics.states import METERING_K, require, volumetric_heating_values_j_m3
+from havrin_core.quantities.units import CUBIC_FOOT_M3
 
 DIAL_UNITS_M3 = {"ft3": CUBIC_FOOT_M3, "m3": 1.0, "l": 0.001}
 

@@ -2,7 +2,7 @@ import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
 import WhyList from '@/ui/WhyList.vue'
-import FigureTable from './FigureTable.vue'
+import FigureTable from '@/ui/FigureTable.vue'
 import LogColumns from './LogColumns.vue'
 import TraceChart from './TraceChart.vue'
 

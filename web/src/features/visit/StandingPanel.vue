@@ -32,7 +32,7 @@ const missing = computed(() => (all.value ? props.standing.missing : props.stand
           <StateMark state="none" :size="15" />
           <div>Still to show:
             <template v-for="(item, i) in missing" :key="item.text"><button class="open" :title="item.how" @click="emit('next', item.starter, item.station)">{{ item.text }}</button><span v-if="i < missing.length - 1">, </span></template>
-            <button v-if="standing.missing.length > 7" class="ask" @click="all = !all">{{ all ? 'fewer' : `and ${standing.missing.length - 7} more` }}</button>
+            <button v-if="standing.missing.length > 7" class="ask more" @click="all = !all">{{ all ? 'fewer' : `and ${standing.missing.length - 7} more` }}</button>
           </div>
         </li>
         <li v-for="line in standing.not_judged" :key="line" class="muted"><StateMark state="noted" :size="13" />{{ line }}</li>
@@ -58,4 +58,5 @@ ul { list-style: none; padding: 0; margin: 8px 0 0; display: grid; gap: 6px } li
 .next { display: grid; gap: 2px; width: 100%; margin-top: 12px; padding: 11px 13px; text-align: left; background: var(--plate); border: 2px solid var(--ink); border-radius: 7px }
 .next small { font-size: 13px; color: var(--muted); font-weight: 600; letter-spacing: .02em } .next b { font-size: 18px; font-weight: 600 } .next span { color: var(--muted) }
 @media (max-width: 800px), (pointer: coarse) { .reason, .open, .ask { min-height: 44px; padding-block: 4px } }
+.more { margin-left: 6px }
 </style>
