@@ -3,6 +3,7 @@
 import contextlib
 import ctypes
 import fcntl
+import json
 import os
 import signal
 import socket
@@ -73,17 +74,34 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
     address = f"http://127.0.0.1:{number}"
     command = [str(PYTHON), "-m", "uvicorn", "havrin_server.asgi:application", "--host", "127.0.0.1", "--port", str(number),
                "--log-level", "warning", "--timeout-graceful-shutdown", "3"]  # fmt: skip
+    helpers: list[subprocess.Popen[bytes]] = []
     process = subprocess.Popen(command, env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent)
     try:
         _await(process, address)
         (STATE / "start.lock").write_text(address)
+        helpers += _instruments(address, env)
         say(
             f"\nHavrin serves {address}\nSign in as tove (technician), wenna (supervisor) or odo (office); password: valley-heat\nCtrl-C stops it."
         )
         if process.wait() != 0:
             raise Refusal(f"The server ended by itself (exit {process.returncode}); its words are above.")
     finally:
-        _end(process)
+        for each in (*helpers, process):
+            _end(each)
+
+
+def _instruments(address: str, env: dict[str, str]) -> list[subprocess.Popen[bytes]]:
+    """Bring up one stand-in of each kind for the sample world; they record once a visit asks them to."""
+    file = STATE / "instruments.json"
+    if not file.exists():
+        return []
+    first = {row["kind"]: row["key"] for row in reversed(json.loads(file.read_text()))}
+    command = [str(PYTHON), "-m", "instruments"]
+    options = ["--url", address, "--epoch", str(time.time()), "--gusts"]
+    return [
+        subprocess.Popen([*command, kind, "--key", key, *options], env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent)
+        for kind, key in first.items()
+    ]  # fmt: skip
 
 
 def _die_with_parent() -> None:

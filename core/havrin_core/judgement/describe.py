@@ -102,7 +102,8 @@ def _reading_name(body: Reading) -> str:
 def _trace(body: Trace, system: str) -> Described:
     parts = [sentence(mean, measurand(q).dimension, system) for q, mean, _ in body.means]
     stage = f", {body.stage}" if body.stage in ("low", "high") else ""
-    return Described(f"Flue from log{stage}, steady {body.seconds / 60:.1f} min", " / ".join(parts))
+    what = "Flue from log" if any(q == "o2_dry_pct" for q, _, _ in body.means) else "Live trace"
+    return Described(f"{what}{stage}, steady {body.seconds / 60:.1f} min", " / ".join(parts))
 
 
 def _look(body: Look) -> Described:

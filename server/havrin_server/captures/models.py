@@ -35,3 +35,57 @@ class Photo(models.Model):
     station = models.CharField(max_length=40, blank=True)
     caption = models.CharField(max_length=200, blank=True)
     file = models.FileField(upload_to="photos/")
+
+
+class DeviceKey(models.Model):
+    """The key with which an instrument's own program sends samples; only its hash is kept."""
+
+    instrument = models.OneToOneField(Instrument, on_delete=models.CASCADE, related_name="device_key")
+    key_hash = models.CharField(max_length=64, unique=True)
+    made_at = models.DateTimeField()
+
+
+class Capture(models.Model):
+    """Instruments recording on a visit, on one clock: milliseconds since ``started_at``."""
+
+    id = models.UUIDField(primary_key=True)
+    visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="captures")
+    started_at = models.DateTimeField()
+    started_by = models.ForeignKey(Person, on_delete=models.PROTECT)
+    ended_at = models.DateTimeField(null=True)
+    instruments = models.ManyToManyField(Instrument, through="Recorder")
+
+
+class Recorder(models.Model):
+    """One instrument of a capture: its clock against the server's, and how far its batches came."""
+
+    capture = models.ForeignKey(Capture, on_delete=models.CASCADE, related_name="recorders")
+    instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT)
+    stage = models.CharField(max_length=5, blank=True)
+    clock_offset_s = models.FloatField(null=True)  # server minus device
+    heard_at = models.DateTimeField(null=True)
+    problems: Any = models.JSONField(default=list)
+
+    class Meta:
+        """An instrument takes part once."""
+
+        constraints = [models.UniqueConstraint(fields=["capture", "instrument"], name="one_recorder_per_instrument")]
+
+
+class SampleBlock(models.Model):
+    """One batch of one channel as it came, packed by the core; a batch that comes twice is stored once."""
+
+    recorder = models.ForeignKey(Recorder, on_delete=models.CASCADE, related_name="blocks")
+    quantity = models.CharField(max_length=40)
+    sequence = models.PositiveIntegerField()
+    first_ms = models.BigIntegerField()
+    last_ms = models.BigIntegerField()
+    count = models.PositiveIntegerField()
+    packed = models.BinaryField()
+
+    class Meta:
+        """A batch of a channel once."""
+
+        constraints = [
+            models.UniqueConstraint(fields=["recorder", "quantity", "sequence"], name="one_block_per_batch_and_channel")
+        ]

@@ -580,6 +580,150 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/capture/batches": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Batch
+         * @description Take a batch of samples in. It is acknowledged only when it is stored.
+         */
+        post: operations["havrin_server_api_live_take_batch"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/{instrument_id}/key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make Key
+         * @description Make a new key for an instrument's program; supervisors only.
+         */
+        post: operations["havrin_server_api_live_make_key"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/captures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Captures
+         * @description Return the visit's captures, newest first.
+         */
+        get: operations["havrin_server_api_live_captures"];
+        put?: never;
+        /**
+         * Start
+         * @description Let instruments record on this visit.
+         */
+        post: operations["havrin_server_api_live_start"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * End
+         * @description End a capture.
+         */
+        post: operations["havrin_server_api_live_end"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/traces": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Traces
+         * @description Return a capture's channels for drawing.
+         */
+        get: operations["havrin_server_api_live_traces"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/dips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Dips
+         * @description Return the dips of a channel, and which channel moved first in each.
+         */
+        get: operations["havrin_server_api_live_dips"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/means": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Means
+         * @description Write the means of a stretch on the tape, with the trace attached.
+         */
+        post: operations["havrin_server_api_live_write_means"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/report.pdf": {
         parameters: {
             query?: never;
@@ -2262,6 +2406,194 @@ export interface components {
              */
             at: string;
         };
+        /**
+         * BatchOut
+         * @description What became of it. Send again whatever is in ``missing`` and still at hand.
+         */
+        BatchOut: {
+            /** Recording */
+            recording: boolean;
+            /** Stored */
+            stored: boolean;
+            /** Missing */
+            missing: number[];
+            /** Problem */
+            problem: string;
+        };
+        /**
+         * BatchIn
+         * @description A batch as a device sends it.
+         */
+        BatchIn: {
+            /** Device Time S */
+            device_time_s: number;
+            /** Sequence */
+            sequence: number;
+            /** Channels */
+            channels: {
+                [key: string]: components["schemas"]["ChannelSamples"];
+            };
+        };
+        /**
+         * ChannelSamples
+         * @description Samples of one channel: the device's own seconds, and values in the quantity's canonical unit.
+         */
+        ChannelSamples: {
+            /** T */
+            t: unknown[];
+            /** V */
+            v: unknown[];
+        };
+        /**
+         * KeyOut
+         * @description A new key, shown once.
+         */
+        KeyOut: {
+            /** Key */
+            key: string;
+        };
+        /**
+         * CaptureOut
+         * @description A capture of a visit.
+         */
+        CaptureOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Started At
+             * Format: date-time
+             */
+            started_at: string;
+            /** Ended At */
+            ended_at: string | null;
+            /** Recorders */
+            recorders: components["schemas"]["RecorderOut"][];
+        };
+        /**
+         * RecorderOut
+         * @description An instrument of a capture.
+         */
+        RecorderOut: {
+            /** Instrument */
+            instrument: number;
+            /** Name */
+            name: string;
+            /** Heard At */
+            heard_at: string | null;
+            /** Problems */
+            problems: string[];
+        };
+        /**
+         * CaptureIn
+         * @description Which instruments record, and at which stage.
+         */
+        CaptureIn: {
+            /** Instruments */
+            instruments: number[];
+            /**
+             * Stage
+             * @default
+             */
+            stage: string;
+        };
+        /**
+         * ChannelOut
+         * @description One channel reduced for drawing: canonical values with the factor and offset to the shown unit.
+         */
+        ChannelOut: {
+            /** Quantity */
+            quantity: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Scale */
+            scale: number;
+            /** Offset */
+            offset: number;
+            /** Decimals */
+            decimals: number;
+            /** Seconds */
+            seconds: number[];
+            /** Values */
+            values: (number | null)[];
+            newest: components["schemas"]["Shown"] | null;
+            /** Count */
+            count: number;
+        };
+        /**
+         * TracesOut
+         * @description A capture's channels for drawing.
+         */
+        TracesOut: {
+            capture: components["schemas"]["CaptureOut"];
+            /** Channels */
+            channels: components["schemas"]["ChannelOut"][];
+        };
+        /**
+         * DipOut
+         * @description A dip under the set point: when, how long, how deep, and which channel moved first.
+         */
+        DipOut: {
+            /** At S */
+            at_s: number;
+            /** Long S */
+            long_s: number;
+            least: components["schemas"]["Shown"];
+            depth: components["schemas"]["Shown"];
+            /** First */
+            first: string;
+            /** Order */
+            order: string[];
+            /** Still */
+            still: string[];
+        };
+        /**
+         * DipsOut
+         * @description What a trace says against a set point.
+         */
+        DipsOut: {
+            set_point: components["schemas"]["Shown"];
+            worst: components["schemas"]["Shown"] | null;
+            /** Dips */
+            dips: components["schemas"]["DipOut"][];
+            /** Watched S */
+            watched_s: number;
+            /** Quiet S */
+            quiet_s: number | null;
+            /** Says */
+            says: string;
+        };
+        /**
+         * WindowMeansIn
+         * @description Write the means of a stretch on the tape.
+         */
+        WindowMeansIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+            /** Stage */
+            stage?: string | null;
+            /**
+             * Phase
+             * @default found
+             */
+            phase: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -3048,6 +3380,198 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["WriteMeansIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_take_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_make_key: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                instrument_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_captures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptureOut"][];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaptureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptureOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptureOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_traces: {
+        parameters: {
+            query?: {
+                start_s?: number | null;
+                end_s?: number | null;
+            };
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracesOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_dips: {
+        parameters: {
+            query: {
+                quantity: string;
+                set_point?: number | null;
+            };
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DipsOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_write_means: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WindowMeansIn"];
             };
         };
         responses: {

@@ -42,7 +42,7 @@ class VirtualUnit:
 
     def __init__(
         self, circuit: Circuit, faults: Sequence[FaultMode] = (), *,
-        seed: int = 0, jitter: float = _JITTER, wiring: Wiring | None = None,
+        seed: int = 0, jitter: float = _JITTER, wiring: Wiring | None = None, record: bool = False,
     ) -> None:  # fmt: skip
         self.circuit = circuit
         self.wiring = wiring or Wiring(circuit, faults)
@@ -60,6 +60,8 @@ class VirtualUnit:
         self._died: Snapshot | None = None  # the moment at which the control first lost its power
         self._due: dict[str, tuple[float, bool]] = {}
         self._moving: dict[str, tuple[float, float]] = {}
+        self.trail: list[Snapshot] = []  # with ``record``: the unit whenever something changed
+        self._record = record
         self._acts = [part for part in circuit.parts if part.acts and part.kind == "load"]
 
     def call(self, watch_s: float = WATCH_S) -> Run:
@@ -153,6 +155,8 @@ class VirtualUnit:
             if before == (frozenset(self.holds), self.values):
                 break
         self._wake()
+        if self._record:
+            self.trail.append(self._snapshot())
 
     def _wake(self) -> None:
         """A control that gets its power begins anew."""

@@ -1,13 +1,17 @@
 """``prepare``: bring the database up to date and play the sample world in, once."""
 
+import json
 from argparse import ArgumentParser
 
+from django.conf import settings
 from django.core.management import BaseCommand, call_command
 from django.db import connection
 from django.utils import timezone
 
 from demo.play import play_sample_world
+from havrin_server.captures.live import make_key
 from havrin_server.people.models import Firm
+from havrin_server.toolbox.models import Instrument
 
 
 class Command(BaseCommand):
@@ -28,3 +32,15 @@ class Command(BaseCommand):
         call_command("migrate", verbosity=0, interactive=False)
         if not Firm.objects.exists():
             play_sample_world(timezone.now())
+            _write_keys()
+
+
+def _write_keys() -> None:
+    """Give every instrument of the sample world a key, for the stand-ins that ``./havrin start`` brings up."""
+    rows = [
+        {"name": i.name, "kind": i.kind, "key": make_key(i, timezone.now())} for i in Instrument.objects.order_by("pk")
+    ]
+    file = settings.STATE / "instruments.json"
+    file.parent.mkdir(parents=True, exist_ok=True)
+    file.touch(mode=0o600)
+    file.write_text(json.dumps(rows))

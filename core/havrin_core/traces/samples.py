@@ -1,0 +1,72 @@
+"""Samples of a live channel, packed: milliseconds and single-precision values, compressed."""
+
+import zlib
+from collections.abc import Iterable, Sequence
+from itertools import pairwise
+
+import numpy as np
+
+from havrin_core.errors import BadDocument
+from havrin_core.machine.measurands import measurand
+from havrin_core.traces.log_reader import Floats
+
+MOST_SAMPLES = 5000  # of one batch
+
+
+def pack(milliseconds: Sequence[int], values: Sequence[float]) -> bytes:
+    """Return samples as bytes: int64 milliseconds as differences, float32 values, compressed."""
+    times = np.asarray(milliseconds, dtype="<i8")
+    steps = np.diff(times, prepend=np.int64(0))
+    return zlib.compress(steps.tobytes() + np.asarray(values, dtype="<f4").tobytes(), 6)
+
+
+def unpack(packed: bytes) -> tuple[np.ndarray, Floats]:
+    """Return (milliseconds, values) of packed samples."""
+    raw = zlib.decompress(packed)
+    count = len(raw) // 12
+    times = np.cumsum(np.frombuffer(raw[: 8 * count], dtype="<i8"))
+    return times, np.frombuffer(raw[8 * count :], dtype="<f4").astype(float)
+
+
+def joined(blocks: Iterable[bytes]) -> tuple[Floats, Floats]:
+    """Return (seconds since the first sample's epoch 0, values) of many blocks in time order."""
+    parts = [unpack(block) for block in blocks]
+    if not parts:
+        return np.array([]), np.array([])
+    times = np.concatenate([t for t, _ in parts])
+    values = np.concatenate([v for _, v in parts])
+    order = np.argsort(times, kind="stable")
+    return times[order] / 1000.0, values[order]
+
+
+def quantity_of(channel: str) -> str:
+    """Return the quantity of a channel: volts carry their nodes behind it, like "volts_across_v@3-C"."""
+    return channel.partition("@")[0]
+
+
+def channel_name(channel: str) -> str:
+    """Return a channel as it is said to people. Raises UnknownName."""
+    quantity, at, leads = channel.partition("@")
+    name = measurand(quantity).name
+    return f"Volts {leads.replace('-', '–')}" if at and quantity == "volts_across_v" else name
+
+
+def leads_of(channel: str) -> tuple[str, str] | None:
+    """Return the two nodes of a channel of volts; None for any other channel."""
+    _, _, leads = channel.partition("@")
+    a, dash, b = leads.partition("-")
+    return (a, b) if dash else None
+
+
+def checked(times_s: object, values: object, channel: str) -> tuple[list[float], list[float]]:
+    """Return the samples that a device sent, as numbers. Raises BadDocument naming the channel."""
+    if not isinstance(times_s, list) or not isinstance(values, list) or len(times_s) != len(values) or not times_s:
+        raise BadDocument("samples_form", f"{channel}: as many values as times, at least one.", value=channel)
+    if len(times_s) > MOST_SAMPLES:
+        raise BadDocument("samples_many", f"{channel}: a batch holds at most {MOST_SAMPLES} samples.", value=channel)
+    for number in (*times_s, *values):
+        if isinstance(number, bool) or not isinstance(number, int | float) or number != number or abs(number) > 1e12:
+            raise BadDocument("samples_number", f"{channel}: {number!r} is no number.", value=channel)
+    if any(b < a for a, b in pairwise(times_s)):
+        raise BadDocument("samples_order", f"{channel}: times run forward within a batch.", value=channel)
+    return [float(t) for t in times_s], [float(v) for v in values]

@@ -1,0 +1,1 @@
+"""Stand-ins for real instruments: programs of their own that speak only to the capture interface."""

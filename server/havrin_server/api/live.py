@@ -1,0 +1,151 @@
+"""Live capture: what devices send, what pages listen to, traces and what they say."""
+
+import csv
+import uuid
+from collections.abc import Iterator
+
+from asgiref.sync import sync_to_async
+from django.http import HttpRequest, StreamingHttpResponse
+from django.utils import timezone
+from ninja import Router
+from ninja.security import HttpBearer
+
+from havrin_server.api.present import visit_page
+from havrin_server.api.present_live import capture_out, dips_out, traces_out
+from havrin_server.api.schemas import VisitPage
+from havrin_server.api.schemas_live import (
+    BatchIn,
+    BatchOut,
+    CaptureIn,
+    CaptureOut,
+    DipsOut,
+    KeyOut,
+    TracesOut,
+    WindowMeansIn,
+)
+from havrin_server.captures import live
+from havrin_server.captures.fanout import stream
+from havrin_server.errors import NotFound
+from havrin_server.journal.queries import find_visit
+from havrin_server.people.permissions import require
+from havrin_server.toolbox.models import Instrument
+
+router = Router(tags=["live"])
+
+
+class DeviceAuth(HttpBearer):
+    """An instrument's program shows its key, nothing else."""
+
+    def authenticate(self, request: HttpRequest, token: str) -> Instrument | None:
+        """Return the instrument of the key, or None."""
+        try:
+            return live.instrument_of(token)
+        except NotFound:
+            return None
+
+
+@router.post("/capture/batches", response=BatchOut, auth=DeviceAuth())
+def take_batch(request: HttpRequest, payload: BatchIn) -> BatchOut:
+    """Take a batch of samples in. It is acknowledged only when it is stored."""
+    batch = live.Batch(payload.device_time_s, payload.sequence, {q: (c.t, c.v) for q, c in payload.channels.items()})
+    taken = live.take_batch(request.auth, batch, timezone.now())
+    return BatchOut(recording=taken.recording, stored=taken.stored, missing=list(taken.missing), problem=taken.problem)
+
+
+@router.post("/instruments/{int:instrument_id}/key", response=KeyOut)
+def make_key(request: HttpRequest, instrument_id: int) -> KeyOut:
+    """Make a new key for an instrument's program; supervisors only."""
+    require(request.user, "shop.write")
+    instrument = Instrument.objects.filter(pk=instrument_id, firm_id=request.user.firm_id).first()
+    if instrument is None:
+        raise NotFound("There is no such instrument in your firm.")
+    return KeyOut(key=live.make_key(instrument, timezone.now()))
+
+
+@router.get("/visits/{int:visit_id}/captures", response=list[CaptureOut])
+def captures(request: HttpRequest, visit_id: int) -> list[CaptureOut]:
+    """Return the visit's captures, newest first."""
+    require(request.user, "read")
+    return [capture_out(c) for c in live.captures_of(find_visit(visit_id, request.user))]
+
+
+@router.post("/visits/{int:visit_id}/captures", response=CaptureOut)
+def start(request: HttpRequest, visit_id: int, payload: CaptureIn) -> CaptureOut:
+    """Let instruments record on this visit."""
+    capture = live.start_capture(visit_id, payload.instruments, payload.stage, actor=request.user, now=timezone.now())
+    return capture_out(capture)
+
+
+@router.post("/captures/{uuid:capture_id}/end", response=CaptureOut)
+def end(request: HttpRequest, capture_id: uuid.UUID) -> CaptureOut:
+    """End a capture."""
+    capture = live.find_capture(capture_id, request.user)
+    live.end_capture(capture, actor=request.user, now=timezone.now())
+    capture.refresh_from_db()
+    return capture_out(capture)
+
+
+@router.get("/captures/{uuid:capture_id}/traces", response=TracesOut)
+def traces(
+    request: HttpRequest, capture_id: uuid.UUID, start_s: float | None = None, end_s: float | None = None
+) -> TracesOut:
+    """Return a capture's channels for drawing."""
+    require(request.user, "read")
+    return traces_out(live.find_capture(capture_id, request.user), request.user.unit_system, start_s, end_s)
+
+
+@router.get("/captures/{uuid:capture_id}/dips", response=DipsOut)
+def dips(request: HttpRequest, capture_id: uuid.UUID, quantity: str, set_point: float | None = None) -> DipsOut:
+    """Return the dips of a channel, and which channel moved first in each."""
+    require(request.user, "read")
+    return dips_out(live.find_capture(capture_id, request.user), quantity, set_point, request.user.unit_system)
+
+
+@router.get("/captures/{uuid:capture_id}/samples.csv", include_in_schema=False)
+def samples_csv(request: HttpRequest, capture_id: uuid.UUID) -> StreamingHttpResponse:
+    """Return every sample as it was stored: channel, seconds since the capture began, value in canonical units."""
+    require(request.user, "read")
+    found = live.traces(live.find_capture(capture_id, request.user))
+
+    def rows() -> Iterator[str]:
+        writer = csv.writer(_Echo(), lineterminator="\n")
+        yield writer.writerow(("quantity", "seconds", "value"))
+        for quantity, (times, values) in found.items():
+            for second, value in zip(times, values, strict=True):
+                yield writer.writerow((quantity, f"{second:.3f}", f"{value:.7g}"))
+
+    return StreamingHttpResponse(rows(), content_type="text/csv; charset=utf-8")
+
+
+@router.post("/captures/{uuid:capture_id}/means", response=VisitPage)
+def write_means(request: HttpRequest, capture_id: uuid.UUID, payload: WindowMeansIn) -> VisitPage:
+    """Write the means of a stretch on the tape, with the trace attached."""
+    capture = live.find_capture(capture_id, request.user)
+    visit = live.write_means(
+        capture, payload.id, payload.start_s, payload.end_s, stage=payload.stage, phase=payload.phase, at=payload.at,
+        actor=request.user, now=timezone.now(),
+    )  # fmt: skip
+    return visit_page(visit, request.user)
+
+
+@router.get("/visits/{int:visit_id}/live", include_in_schema=False)
+async def listen(request: HttpRequest, visit_id: int) -> StreamingHttpResponse:
+    """Stream the samples of this visit as they arrive, as server-sent events."""
+    await sync_to_async(_may_read)(request, visit_id)
+    response = StreamingHttpResponse(stream(visit_id), content_type="text/event-stream")
+    response["Cache-Control"] = "no-store"
+    response["X-Accel-Buffering"] = "no"
+    return response
+
+
+def _may_read(request: HttpRequest, visit_id: int) -> None:
+    require(request.user, "read")
+    find_visit(visit_id, request.user)
+
+
+class _Echo:
+    """A file that gives back what is written to it."""
+
+    def write(self, text: str) -> str:
+        """Return ``text``."""
+        return text

@@ -1,0 +1,103 @@
+"""Captures for the page: traces reduced for drawing, dips with their order."""
+
+from havrin_core.judgement.limits import band_for
+from havrin_core.machine.measurands import measurand
+from havrin_core.quantities.display import sentence, show
+from havrin_core.quantities.units import shown_unit
+from havrin_core.traces.dips import find_dips, moved_at, quiet_run_s
+from havrin_core.traces.log_reader import Series
+from havrin_core.traces.samples import channel_name, quantity_of
+from havrin_core.traces.steady import reduce_for_drawing
+from havrin_server.api.schemas import Shown
+from havrin_server.api.schemas_live import CaptureOut, ChannelOut, DipOut, DipsOut, RecorderOut, TracesOut
+from havrin_server.captures.live import on_one_clock, traces
+from havrin_server.captures.models import Capture
+
+_POINTS = 600
+_DIPS_MOST = 60
+
+
+def capture_out(capture: Capture) -> CaptureOut:
+    """Return a capture with its instruments."""
+    rows = [
+        RecorderOut(instrument=r.instrument_id, name=r.instrument.name, heard_at=r.heard_at, problems=r.problems)
+        for r in capture.recorders.select_related("instrument")
+    ]
+    return CaptureOut(id=capture.pk, started_at=capture.started_at, ended_at=capture.ended_at, recorders=rows)
+
+
+def traces_out(capture: Capture, system: str, start_s: float | None, end_s: float | None) -> TracesOut:
+    """Return the channels, each reduced to at most 1200 points that keep its dips and peaks."""
+    found = traces(capture, start_s, end_s)
+    channels = []
+    for quantity, (times, values) in found.items():
+        seconds, drawn = reduce_for_drawing(Series(times, {quantity: values}, ()), _POINTS)
+        what = measurand(quantity_of(quantity))
+        unit = shown_unit(what.dimension, system)
+        last = show(float(values[-1]), what.dimension, system) if len(values) else None
+        channels.append(
+            ChannelOut(
+                quantity=quantity, name=channel_name(quantity), unit=unit.symbol, scale=1 / unit.scale, offset=-unit.offset / unit.scale,
+                decimals=unit.decimals, seconds=[round(float(s), 3) for s in seconds],
+                values=[None if v != v else float(v) for v in drawn[quantity]],
+                newest=Shown(text=last.text, unit=last.unit) if last else None, count=len(values),
+            )
+        )  # fmt: skip
+    return TracesOut(capture=capture_out(capture), channels=channels)
+
+
+def dips_out(capture: Capture, quantity: str, set_point: float | None, system: str) -> DipsOut:
+    """Return the dips of a channel under ``set_point`` (canonical; the switch's stamp where none is given)."""
+    what = measurand(quantity_of(quantity))
+    point = set_point if set_point is not None else _stamp(capture, quantity)
+    series = on_one_clock(traces(capture))
+    if series is None or quantity not in series.channels:
+        return DipsOut(
+            set_point=_shown(point, quantity, system),
+            worst=None,
+            dips=[],
+            watched_s=0,
+            quiet_s=None,
+            says="Nothing is recorded on this channel yet.",
+        )
+    values = abs(series.channels[quantity]) if quantity == "draft_pa" else series.channels[quantity]
+    dips = find_dips(series.seconds, values, point)
+    watched = float(series.seconds[-1] - series.seconds[0])
+    quiet = quiet_run_s(dips, watched)
+    least = float(values[values == values].min())
+    rows = []
+    for dip in dips[:_DIPS_MOST]:
+        moved = moved_at(series.seconds, series.channels, dip.start_s)
+        names = [channel_name(name) for name, _ in moved.order]
+        rows.append(
+            DipOut(
+                at_s=round(dip.start_s, 2), long_s=round(dip.end_s - dip.start_s, 2), least=_shown(dip.least, quantity, system),
+                depth=_shown(dip.depth, quantity, system), first=names[0] if names else "", order=names, still=[channel_name(n) for n in moved.still],
+            )
+        )  # fmt: skip
+    says = f"{len(dips)} dips under {sentence(point, what.dimension, system)} in {watched / 60:.1f} min."
+    if quiet is not None:
+        says += f" Only a run of {quiet / 60:.0f} min without one would say with 95 % that it is gone."
+    return DipsOut(
+        set_point=_shown(point, quantity, system),
+        worst=_shown(least, quantity, system),
+        dips=rows,
+        watched_s=watched,
+        quiet_s=quiet,
+        says=says,
+    )
+
+
+def _stamp(capture: Capture, quantity: str) -> float:
+    """Return the point that this channel must not fall under: the stamp, the least of its band, or 18 V of control voltage."""
+    visit = capture.visit
+    unit = visit.unit.described()
+    if quantity_of(quantity) == "volts_across_v":
+        return 18.0
+    band = band_for(unit, visit.rules(), quantity, unit.stage_keys[-1])
+    return band.low if band is not None and band.low is not None else 0.0
+
+
+def _shown(value: float, quantity: str, system: str) -> Shown:
+    shown = show(value, measurand(quantity_of(quantity)).dimension, system)
+    return Shown(text=shown.text, unit=shown.unit)

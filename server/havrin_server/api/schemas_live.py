@@ -1,0 +1,120 @@
+"""What the interface says and takes of live capture. The device side is described in docs/capture.md."""
+
+import uuid
+from datetime import datetime
+from typing import Any
+
+from pydantic import BaseModel as Schema
+
+from havrin_server.api.schemas import Shown
+
+
+class ChannelSamples(Schema):
+    """Samples of one channel: the device's own seconds, and values in the quantity's canonical unit."""
+
+    t: list[Any]
+    v: list[Any]
+
+
+class BatchIn(Schema):
+    """A batch as a device sends it."""
+
+    device_time_s: float
+    sequence: int
+    channels: dict[str, ChannelSamples]
+
+
+class BatchOut(Schema):
+    """What became of it. Send again whatever is in ``missing`` and still at hand."""
+
+    recording: bool
+    stored: bool
+    missing: list[int]
+    problem: str
+
+
+class CaptureIn(Schema):
+    """Which instruments record, and at which stage."""
+
+    instruments: list[int]
+    stage: str = ""
+
+
+class RecorderOut(Schema):
+    """An instrument of a capture."""
+
+    instrument: int
+    name: str
+    heard_at: datetime | None
+    problems: list[str]
+
+
+class CaptureOut(Schema):
+    """A capture of a visit."""
+
+    id: uuid.UUID
+    started_at: datetime
+    ended_at: datetime | None
+    recorders: list[RecorderOut]
+
+
+class ChannelOut(Schema):
+    """One channel reduced for drawing: canonical values with the factor and offset to the shown unit."""
+
+    quantity: str
+    name: str
+    unit: str
+    scale: float
+    offset: float
+    decimals: int
+    seconds: list[float]
+    values: list[float | None]
+    newest: Shown | None
+    count: int
+
+
+class DipOut(Schema):
+    """A dip under the set point: when, how long, how deep, and which channel moved first."""
+
+    at_s: float
+    long_s: float
+    least: Shown
+    depth: Shown
+    first: str
+    order: list[str]
+    still: list[str]
+
+
+class DipsOut(Schema):
+    """What a trace says against a set point."""
+
+    set_point: Shown
+    worst: Shown | None
+    dips: list[DipOut]
+    watched_s: float
+    quiet_s: float | None
+    says: str
+
+
+class TracesOut(Schema):
+    """A capture's channels for drawing."""
+
+    capture: CaptureOut
+    channels: list[ChannelOut]
+
+
+class WindowMeansIn(Schema):
+    """Write the means of a stretch on the tape."""
+
+    id: uuid.UUID
+    start_s: float
+    end_s: float
+    stage: str | None = None
+    phase: str = "found"
+    at: datetime
+
+
+class KeyOut(Schema):
+    """A new key, shown once."""
+
+    key: str

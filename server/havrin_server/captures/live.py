@@ -1,0 +1,248 @@
+"""Use cases of live capture: attach instruments to a visit, take their batches in, read the traces back."""
+
+import hashlib
+import json
+import secrets
+import uuid
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+
+import numpy as np
+from django.db import connection, transaction
+
+from havrin_core.judgement.tape import Body, Reading, Trace
+from havrin_core.traces.log_reader import Floats, Series
+from havrin_core.traces.samples import channel_name, checked, joined, leads_of, pack
+from havrin_core.traces.steady import window
+from havrin_server.captures.models import Capture, DeviceKey, Recorder, SampleBlock
+from havrin_server.errors import NotFound, NotWritable, VisitClosed
+from havrin_server.journal.models import Visit
+from havrin_server.journal.queries import find_visit
+from havrin_server.journal.services import append
+from havrin_server.people.models import Person
+from havrin_server.people.permissions import require
+from havrin_server.toolbox.models import Instrument
+
+CHANNEL = "havrin_capture"
+_NOTIFY_BYTES = 7000  # PostgreSQL carries a little less than 8000 in one notice
+CLOCK_JUMP_S = 2.0
+FASTEST_HZ = 200.0
+
+
+@dataclass(frozen=True, slots=True)
+class Batch:
+    """What a device sends: its clock when sending, a running number, and per channel times (its clock, s) and values (SI)."""
+
+    device_time_s: float
+    sequence: int
+    channels: dict[str, tuple[Any, Any]]
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """The answer to a batch. What is not stored is not acknowledged; ``missing`` are numbers never seen."""
+
+    recording: bool
+    stored: bool
+    missing: tuple[int, ...]
+    problem: str = ""
+
+
+def make_key(instrument: Instrument, now: datetime) -> str:
+    """Return a new key for the instrument's program; the one before stops working. It is shown once, never again."""
+    key = secrets.token_urlsafe(24)
+    DeviceKey.objects.update_or_create(instrument=instrument, defaults={"key_hash": _hash(key), "made_at": now})
+    return key
+
+
+def instrument_of(key: str) -> Instrument:
+    """Return the instrument whose key this is. Raises NotFound."""
+    found = DeviceKey.objects.filter(key_hash=_hash(key)).select_related("instrument").first()
+    if found is None:
+        raise NotFound("No instrument has this key.")
+    return found.instrument
+
+
+@transaction.atomic
+def start_capture(visit_id: int, instruments: list[int], stage: str, *, actor: Person, now: datetime) -> Capture:
+    """Attach instruments to the visit; what they recorded on before ends. Raises NotAllowed, NotFound, VisitClosed."""
+    require(actor, "visit.write")
+    visit = find_visit(visit_id, actor)
+    if visit.closed_at is not None:
+        raise VisitClosed("This visit is closed; nothing is recorded on it any more.")
+    chosen = list(Instrument.objects.filter(firm_id=actor.firm_id, pk__in=instruments))
+    if not chosen or len(chosen) != len(set(instruments)):
+        raise NotWritable("Choose instruments of your firm.", code="instruments_unknown")
+    Capture.objects.filter(ended_at=None, recorders__instrument__in=chosen).update(ended_at=now)
+    capture = Capture.objects.create(id=uuid.uuid4(), visit=visit, started_at=now, started_by=actor)
+    Recorder.objects.bulk_create([Recorder(capture=capture, instrument=i, stage=stage) for i in chosen])
+    return capture
+
+
+@transaction.atomic
+def write_means(
+    capture: Capture, key: uuid.UUID, start_s: float, end_s: float, *, stage: str | None, phase: str, at: datetime,
+    actor: Person, now: datetime,
+) -> Visit:  # fmt: skip
+    """Write the means of a stretch on the tape, with the capture attached; return the visit. Raises as ``start_capture``."""
+    require(actor, "visit.write")
+    visit = (
+        Visit.objects.select_for_update(of=("self",))
+        .select_related("unit__site", "unit__model")
+        .get(pk=capture.visit_id)
+    )
+    if visit.closed_at is not None:
+        raise VisitClosed("This visit is closed; its tape takes no more entries.")
+    if visit.entries.filter(group=key).exists():
+        return visit
+    series = on_one_clock(traces(capture, start_s, end_s))
+    found = window(series, start_s, end_s) if series is not None else None
+    if found is None or not found.means:
+        raise NotWritable("Nothing was recorded between these two moments.", code="window_empty")
+    instrument = (
+        capture.recorders.select_related("instrument")[0].instrument if capture.recorders.count() == 1 else None
+    )
+    bodies: list[Body] = [_volts(name, mean) for name, mean, _ in found.means if leads_of(name)]
+    plain = tuple(row for row in found.means if not leads_of(row[0]))
+    if plain:
+        bodies.append(Trace(str(capture.pk), stage, end_s - start_s, plain))
+    append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now, instrument=instrument)
+    return visit
+
+
+def _volts(channel: str, mean: float) -> Reading:
+    return Reading("volts_across_v", mean, round(mean, 2), "V", leads=leads_of(channel))
+
+
+def end_capture(capture: Capture, *, actor: Person, now: datetime) -> None:
+    """End a capture; ending it twice is harmless. Raises NotAllowed."""
+    require(actor, "visit.write")
+    Capture.objects.filter(pk=capture.pk, ended_at=None).update(ended_at=now)
+
+
+@transaction.atomic
+def take_batch(instrument: Instrument, batch: Batch, now: datetime) -> Taken:
+    """Store a batch on the capture that the instrument records on, and tell every open page.
+
+    Sent twice, it is stored once. Raises BadDocument (a channel that cannot be), UnknownName (a quantity).
+    """
+    recorder = (
+        Recorder.objects.select_for_update(of=("self",))
+        .filter(instrument=instrument, capture__ended_at=None).select_related("capture").order_by("-capture__started_at").first()
+    )  # fmt: skip
+    if recorder is None:
+        return Taken(recording=False, stored=False, missing=())
+    offset, problem = _clock(recorder, batch, now)
+    blocks, sent = [], {}
+    for name, (times, values) in batch.channels.items():
+        seconds, numbers = checked(times, values, channel_name(name))
+        problem = problem or _too_fast(seconds)
+        start = recorder.capture.started_at.timestamp()
+        milliseconds = [round(1000 * (t + offset - start)) for t in seconds]
+        blocks.append(
+            SampleBlock(
+                recorder=recorder, quantity=name, sequence=batch.sequence, first_ms=milliseconds[0], last_ms=milliseconds[-1],
+                count=len(numbers), packed=pack(milliseconds, numbers),
+            )
+        )  # fmt: skip
+        sent[name] = (milliseconds, [round(v, 7) for v in numbers])
+    SampleBlock.objects.bulk_create(blocks, ignore_conflicts=True)
+    recorder.heard_at, recorder.clock_offset_s = now, offset
+    if problem and problem not in recorder.problems:
+        recorder.problems = [*recorder.problems, problem]
+    recorder.save(update_fields=["heard_at", "clock_offset_s", "problems"])
+    _tell(recorder, batch.sequence, sent)
+    return Taken(True, True, _missing(recorder), problem)
+
+
+def _clock(recorder: Recorder, batch: Batch, now: datetime) -> tuple[float, str]:
+    """Return server minus device clock: the first one holds, so that a trace is not stretched, until the device jumps."""
+    heard = now.timestamp() - batch.device_time_s
+    before = recorder.clock_offset_s
+    if before is None or abs(heard - before) <= CLOCK_JUMP_S:
+        return (heard if before is None else min(before, heard)), ""
+    return heard, f"Its clock jumped by {heard - before:+.1f} s: set against the server’s anew."
+
+
+def _too_fast(seconds: list[float]) -> str:
+    span = seconds[-1] - seconds[0]
+    if len(seconds) > 20 and span < (len(seconds) - 1) / FASTEST_HZ:
+        return f"It sends more than {FASTEST_HZ:.0f} samples a second: all are kept, is that meant?"
+    return ""
+
+
+def _missing(recorder: Recorder) -> tuple[int, ...]:
+    have = sorted(set(recorder.blocks.order_by("-sequence").values_list("sequence", flat=True)[:400]))
+    known = set(have)
+    return tuple(n for n in range(have[0], have[-1]) if n not in known)[:50]
+
+
+def _tell(recorder: Recorder, sequence: int, sent: dict[str, Any]) -> None:
+    notice = {
+        "visit": recorder.capture.visit_id,
+        "capture": str(recorder.capture_id),
+        "instrument": recorder.instrument_id,
+        "sequence": sequence,
+    }
+    text = json.dumps({**notice, "channels": sent}, separators=(",", ":"))
+    if len(text) > _NOTIFY_BYTES:
+        text = json.dumps(notice)  # too much for one notice: the page asks for the trace
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_notify(%s, %s)", [CHANNEL, text])
+
+
+def _hash(key: str) -> str:
+    return hashlib.sha256(key.encode()).hexdigest()
+
+
+def find_capture(capture_id: uuid.UUID, person: Person) -> Capture:
+    """Return a capture of the person's firm. Raises NotFound."""
+    rows = Capture.objects.filter(visit__unit__site__firm_id=person.firm_id).select_related(
+        "visit__unit__site", "visit__unit__model"
+    )
+    capture = rows.filter(pk=capture_id).first()
+    if capture is None:
+        raise NotFound("There is no such capture in your firm.")
+    return capture
+
+
+def captures_of(visit: Visit) -> list[Capture]:
+    """Return the visit's captures, newest first."""
+    return list(visit.captures.order_by("-started_at").prefetch_related("recorders__instrument"))
+
+
+def traces(
+    capture: Capture, start_s: float | None = None, end_s: float | None = None
+) -> dict[str, tuple[Floats, Floats]]:
+    """Return (seconds since the capture began, values) by quantity, between two moments where they are given."""
+    rows = SampleBlock.objects.filter(recorder__capture=capture)
+    if start_s is not None:
+        rows = rows.filter(last_ms__gte=1000 * start_s)
+    if end_s is not None:
+        rows = rows.filter(first_ms__lte=1000 * end_s)
+    packed: dict[str, list[bytes]] = {}
+    for quantity, block in rows.order_by("first_ms").values_list("quantity", "packed").iterator(chunk_size=5000):
+        packed.setdefault(quantity, []).append(bytes(block))
+    return {quantity: joined(blocks) for quantity, blocks in packed.items()}
+
+
+def on_one_clock(found: dict[str, tuple[Floats, Floats]], step_s: float = 0.1) -> Series | None:
+    """Return all channels on one even clock, gaps longer than five steps left empty; None where nothing was recorded."""
+    ends = [times[-1] for times, _ in found.values() if len(times)]
+    if not ends:
+        return None
+    begin = min(times[0] for times, _ in found.values() if len(times))
+    seconds = np.arange(begin, max(ends) + step_s / 2, step_s)
+    return Series(seconds, {name: _even(seconds, times, values, step_s) for name, (times, values) in found.items()}, ())
+
+
+def _even(seconds: Floats, times: Floats, values: Floats, step_s: float) -> Floats:
+    even = np.interp(seconds, times, values)
+    after = np.searchsorted(times, seconds).clip(1, len(times) - 1)
+    distance = (
+        np.minimum(np.abs(seconds - times[after - 1]), np.abs(times[after] - seconds))
+        if len(times) > 1
+        else np.abs(seconds - times[0])
+    )
+    return np.where(distance <= max(5 * step_s, 1.5), even, np.nan)

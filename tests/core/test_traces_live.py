@@ -1,0 +1,74 @@
+"""Live traces: packing, dips, first movers, quiet runs."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from havrin_core.errors import CoreError
+from havrin_core.traces.dips import Dip, find_dips, moved_at, quiet_run_s
+from havrin_core.traces.samples import channel_name, checked, joined, leads_of, pack, unpack
+
+STEPS = st.lists(st.tuples(st.integers(0, 5000), st.floats(-1e4, 1e4, width=32)), min_size=1, max_size=200)
+
+
+@given(st.integers(0, 10**12), STEPS)
+def test_packed_samples_come_back(start, rows):
+    times = list(np.cumsum([step for step, _ in rows]) + start)
+    values = [value for _, value in rows]
+    back, read = unpack(pack(times, values))
+    assert list(back) == times
+    assert list(read) == values
+
+
+def test_blocks_are_joined_in_time():
+    seconds, values = joined([pack([2000, 3000], [3, 4]), pack([0, 1000], [1, 2])])
+    assert list(seconds) == [0, 1, 2, 3]
+    assert list(values) == [1, 2, 3, 4]
+    assert len(joined([])[0]) == 0
+
+
+@given(st.lists(st.tuples(st.booleans(), st.integers(1, 8)), min_size=1, max_size=20))
+def test_every_stretch_under_the_point_is_one_dip(rows):
+    values = np.concatenate([np.full(n, 50.0 if low else 150.0) for low, n in rows])
+    seconds = np.arange(len(values)) / 10
+    runs = sum(1 for i, (low, _) in enumerate(rows) if low and (i == 0 or not rows[i - 1][0]))
+    dips = find_dips(seconds, values, 100.0)
+    assert len(dips) == runs
+    assert all(dip.depth == pytest.approx(50) for dip in dips)
+
+
+def test_a_gap_in_the_trace_is_no_dip():
+    assert find_dips(np.arange(4.0), np.array([150, np.nan, np.nan, 150]), 100.0) == ()
+
+
+def test_who_moved_first_and_who_did_not():
+    seconds = np.arange(0, 10, 0.1)
+    noise = np.random.default_rng(3).normal(0, 0.2, (3, len(seconds)))
+    draft = 220 + noise[0] - 120 * (seconds >= 5.0)
+    volts = 26 + 0.1 * noise[1] - 26 * (seconds >= 5.3)
+    supply = 26 + 0.1 * noise[2]
+    moved = moved_at(seconds, {"volts": volts, "draft": draft, "supply": supply}, 5.0)
+    assert [name for name, _ in moved.order] == ["draft", "volts"]
+    assert moved.order[1][1] - moved.order[0][1] == pytest.approx(0.3, abs=0.06)
+    assert moved.still == ("supply",)
+
+
+def test_a_channel_without_quiet_before_says_nothing():
+    assert moved_at(np.arange(0, 2, 0.1), {"x": np.zeros(20)}, 0.2).order == ()
+
+
+def test_how_long_it_must_run_quiet():
+    dips = [Dip(0, 1, 0, 1)] * 3
+    assert quiet_run_s(dips, 600) == pytest.approx(2.9957 * 200, rel=1e-3)
+    assert quiet_run_s([], 600) is None
+
+
+def test_channels_have_names():
+    assert channel_name("volts_across_v@3-C") == "Volts 3–C"
+    assert channel_name("draft_pa") == "Draft at switch"
+    assert (leads_of("volts_across_v@3-C"), leads_of("draft_pa")) == (("3", "C"), None)
+    with pytest.raises(CoreError):
+        channel_name("mood@1-2")
+    with pytest.raises(CoreError):
+        checked([1], [float("nan")], "draft")

@@ -1,0 +1,215 @@
+"""Live capture: keys, batches that come twice or not at all, clocks, traces, dips, means on the tape, two rights."""
+
+import json
+import math
+
+import pytest
+from django.test import Client
+from django.utils import timezone
+
+from havrin_server.captures.live import make_key
+from havrin_server.captures.models import SampleBlock
+from havrin_server.journal.models import Visit
+from havrin_server.toolbox.models import Instrument
+
+
+class Device:
+    """A program that holds an instrument's key."""
+
+    def __init__(self, name):
+        self.instrument = Instrument.objects.get(name=name)
+        self.key = make_key(self.instrument, timezone.now())
+        self.http = Client()
+        self.sequence = 0
+
+    def send(self, channels, *, sequence=None, clock=None, key=None):
+        number = self.sequence if sequence is None else sequence
+        self.sequence = number + 1
+        times = [t for rows in channels.values() for t in rows["t"] if isinstance(t, int | float)]
+        body = {
+            "device_time_s": clock if clock is not None else max(times, default=0.0),
+            "sequence": number,
+            "channels": channels,
+        }
+        return self.http.post(
+            "/api/capture/batches", json.dumps(body), content_type="application/json",
+            headers={"Authorization": f"Bearer {key or self.key}"},
+        )  # fmt: skip
+
+
+def wave(start, count=20, hz=10, base=220.0, low=None):
+    times = [start + i / hz for i in range(count)]
+    return {"t": times, "v": [low if low is not None and 5 <= i < 9 else base + math.sin(i) for i in range(count)]}
+
+
+@pytest.fixture
+def manometer(world):
+    return Device("Two-port manometer")
+
+
+def begin(client, visit, *devices, stage="only"):
+    answer = client.post(f"visits/{visit}/captures", instruments=[d.instrument.pk for d in devices], stage=stage)
+    assert answer.status_code == 200, answer.content
+    return answer.json()["id"]
+
+
+def traces(client, capture, query=""):
+    return {c["quantity"]: c for c in client.get(f"captures/{capture}/traces{query}").json()["channels"]}
+
+
+def test_samples_come_back_as_they_were_sent(tove, visit, manometer):
+    capture = begin(tove, visit, manometer)
+    answer = manometer.send({"draft_pa": wave(1000), "manifold_pa": wave(1000, base=870)}).json()
+    assert answer == {"recording": True, "stored": True, "missing": [], "problem": ""}
+    found = traces(tove, capture)
+    assert set(found) == {"draft_pa", "manifold_pa"}
+    assert found["draft_pa"]["count"] == 20
+    assert found["draft_pa"]["values"][0] == pytest.approx(220, abs=1e-3)
+    assert found["draft_pa"]["seconds"][1] - found["draft_pa"]["seconds"][0] == pytest.approx(0.1, abs=0.002)
+    assert (found["draft_pa"]["unit"], found["draft_pa"]["name"]) == ("inWC", "Draft at switch")
+
+
+def test_without_a_visit_nothing_is_acknowledged(manometer):
+    assert manometer.send({"draft_pa": wave(5)}).json()["stored"] is False
+    assert not SampleBlock.objects.exists()
+
+
+def test_a_batch_sent_twice_is_stored_once_and_a_lost_one_is_asked_for(tove, visit, manometer):
+    capture = begin(tove, visit, manometer)
+    for number, start in ((0, 0), (1, 2), (1, 2), (4, 8)):
+        answer = manometer.send({"draft_pa": wave(start)}, sequence=number).json()
+    assert answer["missing"] == [2, 3]
+    assert traces(tove, capture)["draft_pa"]["count"] == 60
+    manometer.send({"draft_pa": wave(4)}, sequence=2, clock=10)
+    answer = manometer.send({"draft_pa": wave(6)}, sequence=3, clock=10).json()
+    assert answer["missing"] == []
+    assert traces(tove, capture)["draft_pa"]["count"] == 100
+
+
+def test_a_clock_that_jumps_is_said_and_set_anew(tove, visit, manometer):
+    capture = begin(tove, visit, manometer)
+    manometer.send({"draft_pa": wave(100)})
+    answer = manometer.send({"draft_pa": wave(90_000)}).json()
+    assert "jumped" in answer["problem"]
+    seconds = traces(tove, capture)["draft_pa"]["seconds"]
+    assert max(seconds) < 60
+    recorder = tove.get(f"visits/{visit}/captures").json()[0]["recorders"][0]
+    assert recorder["problems"]
+
+
+@pytest.mark.parametrize(
+    ("channels", "code"),
+    [
+        ({"mood": wave(1)}, "quantity_unknown"), ({"draft_pa": {"t": [1, 2], "v": [1]}}, "samples_form"), ({"draft_pa": {"t": [], "v": []}}, "samples_form"),
+        ({"draft_pa": {"t": [1, 2], "v": [1, "high"]}}, "samples_number"), ({"draft_pa": {"t": [2, 1], "v": [1, 1]}}, "samples_order"),
+        ({"draft_pa": {"t": [1.0] * 6000, "v": [1.0] * 6000}}, "samples_many"), ({"draft_pa": {"t": [True], "v": [1]}}, "samples_number"),
+    ],
+)  # fmt: skip
+def test_a_batch_that_cannot_be_is_refused_and_nothing_of_it_stored(tove, visit, manometer, channels, code):
+    begin(tove, visit, manometer)
+    answer = manometer.send({"manifold_pa": wave(1), **channels}, clock=3)
+    assert (answer.status_code, answer.json()["code"]) == (422, code)
+    assert not SampleBlock.objects.exists()
+
+
+def test_far_too_fast_is_kept_and_said(tove, visit, manometer):
+    capture = begin(tove, visit, manometer)
+    answer = manometer.send({"draft_pa": wave(1, count=400, hz=1000)}).json()
+    assert "more than 200 samples" in answer["problem"]
+    assert traces(tove, capture)["draft_pa"]["count"] == 400
+
+
+def test_a_wrong_key_and_an_old_key_are_refused(tove, visit, manometer):
+    begin(tove, visit, manometer)
+    assert manometer.send({"draft_pa": wave(1)}, key="guess").status_code == 401
+    old = manometer.key
+    make_key(manometer.instrument, timezone.now())
+    assert manometer.send({"draft_pa": wave(1)}, key=old).status_code == 401
+
+
+def test_only_a_supervisor_makes_keys_and_the_office_does_not_record(tove, wenna, odo, visit, manometer):
+    number = manometer.instrument.pk
+    assert wenna.post(f"instruments/{number}/key").json()["key"]
+    assert tove.post(f"instruments/{number}/key").status_code == 403
+    assert odo.post(f"visits/{visit}/captures", instruments=[number]).status_code == 403
+    assert tove.post(f"visits/{visit}/captures", instruments=[999]).status_code == 422
+    Visit.objects.filter(pk=visit).update(closed_at=timezone.now())
+    assert tove.post(f"visits/{visit}/captures", instruments=[number]).status_code == 409
+
+
+def test_a_new_capture_takes_the_instrument_over_and_an_ended_one_takes_nothing(tove, visit, manometer):
+    first = begin(tove, visit, manometer)
+    second = begin(tove, visit, manometer)
+    manometer.send({"draft_pa": wave(1)})
+    assert (len(traces(tove, first)), len(traces(tove, second))) == (0, 1)
+    assert tove.post(f"captures/{second}/end").json()["ended_at"]
+    assert manometer.send({"draft_pa": wave(4)}).json()["recording"] is False
+
+
+def test_dips_are_counted_and_the_first_mover_named(tove, visit, manometer):
+    meter = Device("Clamp meter")
+    capture = begin(tove, visit, manometer, meter)
+    for i in range(10):
+        low = 60.0 if i == 6 else None
+        manometer.send({"draft_pa": wave(10 + 2 * i, low=low)}, clock=40)
+        meter.send(
+            {"volts_across_v@3-C": {"t": [10 + 2 * i + j / 10 for j in range(20)], "v": [26.0] * 20}}, clock=40
+        )
+    page = tove.get(f"captures/{capture}/dips?quantity=draft_pa").json()
+    assert len(page["dips"]) == 1
+    dip = page["dips"][0]
+    assert dip["first"] == "Draft at switch"
+    assert dip["still"] == ["Volts 3–C"]
+    assert dip["long_s"] == pytest.approx(0.3, abs=0.15)
+    assert page["quiet_s"] == pytest.approx(3 * page["watched_s"], rel=0.01)
+    assert page["set_point"] == {"text": "0.60", "unit": "inWC"}
+
+
+def test_one_touch_puts_a_window_on_the_tape(tove, visit, manometer):
+    meter = Device("Clamp meter")
+    capture = begin(tove, visit, manometer, meter)
+    manometer.send({"draft_pa": wave(10)}, clock=12)
+    meter.send({"volts_across_v@3-C": {"t": [10, 11], "v": [26.0, 26.2]}}, clock=12)
+    span = traces(tove, capture)["draft_pa"]["seconds"]
+    body = {
+        "id": "7b6ac2f1-0f5e-4a55-9b4f-6a0a4b6f9a44",
+        "start_s": span[0],
+        "end_s": span[-1],
+        "stage": "only",
+        "phase": "found",
+        "at": "2026-01-14T10:00:00+01:00",
+    }
+    for _ in range(2):
+        page = tove.post(f"captures/{capture}/means", **body).json()
+    texts = [e["text"] for e in page["tape"]]
+    assert len(texts) == 2
+    assert any(text.startswith("Live trace") for text in texts)
+    assert any(text.startswith("Volts 3–C") for text in texts)
+    switch = tove.get(f"visits/{visit}/workings").json()["switches"][0]
+    assert switch["read"]["unit"] == "inWC"
+    assert (
+        tove.post(
+            f"captures/{capture}/means",
+            **{**body, "id": "7b6ac2f1-0f5e-4a55-9b4f-6a0a4b6f9a45", "start_s": 900, "end_s": 950},
+        ).status_code
+        == 422
+    )
+
+
+def test_every_sample_goes_out_as_csv(tove, visit, manometer):
+    capture = begin(tove, visit, manometer)
+    manometer.send({"draft_pa": wave(10)})
+    text = b"".join(tove.get(f"captures/{capture}/samples.csv").streaming_content).decode()
+    assert len(text.splitlines()) == 21
+    assert text.splitlines()[0] == "quantity,seconds,value"
+
+
+def test_another_firms_capture_is_not_there(tove, visit, manometer):
+    from havrin_server.people.models import Firm, Person
+
+    capture = begin(tove, visit, manometer)
+    stranger = Person.objects.create_user(username="stranger", password="x", firm=Firm.objects.create(name="Other"))
+    client = Client()
+    client.force_login(stranger)
+    for path in (f"captures/{capture}/traces", f"captures/{capture}/samples.csv", f"visits/{visit}/captures"):
+        assert client.get(f"/api/{path}").status_code == 404
