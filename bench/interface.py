@@ -14,6 +14,7 @@ from statistics import quantiles
 from typing import Any
 
 from launcher.cluster import free_port
+from launcher.serve import server_command
 
 TIMES = 60
 
@@ -23,17 +24,7 @@ def served() -> Iterator[str]:
     """Serve a fresh sample world; yield its address."""
     subprocess.run([sys.executable, "-m", "django", "prepare", "--fresh"], check=True)
     port = free_port()
-    command = [
-        sys.executable,
-        "-m",
-        "uvicorn",
-        "havrin_server.asgi:application",
-        "--port",
-        str(port),
-        "--log-level",
-        "error",
-    ]
-    process = subprocess.Popen(command, env=os.environ)
+    process = subprocess.Popen(server_command(port, sys.executable), env=os.environ)
     url = f"http://127.0.0.1:{port}"
     try:
         for _ in range(200):
@@ -47,7 +38,7 @@ def served() -> Iterator[str]:
         process.wait()
 
 
-class _Caller:
+class Caller:
     def __init__(self, url: str) -> None:
         self.url = url
         self.jar = http.cookiejar.CookieJar()
@@ -65,7 +56,7 @@ class _Caller:
 
 def report(url: str) -> None:
     """Print p50 and p95 of the calls that a technician waits for."""
-    caller = _Caller(url)
+    caller = Caller(url)
     visit = caller.call("GET", "round")["stops"][1]["id"]
     print("interface (one at a time, visit page with two years of history)")
     _print("round", lambda: caller.call("GET", "round"))

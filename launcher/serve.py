@@ -72,10 +72,10 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
     run([PYTHON, "-m", "django", "prepare", *(["--fresh"] if fresh else [])], "Preparing the database", env=env)
     number = _port(port)
     address = f"http://127.0.0.1:{number}"
-    command = [str(PYTHON), "-m", "uvicorn", "havrin_server.asgi:application", "--host", "127.0.0.1", "--port", str(number),
-               "--log-level", "warning", "--timeout-graceful-shutdown", "3"]  # fmt: skip
     helpers: list[subprocess.Popen[bytes]] = []
-    process = subprocess.Popen(command, env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent)
+    process = subprocess.Popen(
+        server_command(number), env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent
+    )
     try:
         _await(process, address)
         (STATE / "start.lock").write_text(address)
@@ -88,6 +88,14 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
     finally:
         for each in (*helpers, process):
             _end(each)
+
+
+def server_command(port: int, python: str = str(PYTHON)) -> list[str]:
+    """Return the command that serves on ``port``; open pages listen for ever, so it does not wait for them to go."""
+    return [
+        python, "-m", "uvicorn", "havrin_server.asgi:application", "--host", "127.0.0.1", "--port", str(port),
+        "--log-level", "warning", "--timeout-graceful-shutdown", "3",
+    ]  # fmt: skip
 
 
 def _instruments(address: str, env: dict[str, str]) -> list[subprocess.Popen[bytes]]:

@@ -13,6 +13,7 @@ from playwright.sync_api import expect, sync_playwright
 
 from launcher.cluster import free_port
 from launcher.ground import ROOT
+from launcher.serve import server_command
 
 ARGUMENTS = [
     "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
@@ -33,17 +34,7 @@ class Server:
         self.url = f"http://127.0.0.1:{self.port}"
 
     def start(self):
-        command = [
-            sys.executable,
-            "-m",
-            "uvicorn",
-            "havrin_server.asgi:application",
-            "--port",
-            str(self.port),
-            "--log-level",
-            "warning",
-        ]
-        self.process = subprocess.Popen(command, env=os.environ, cwd=ROOT)
+        self.process = subprocess.Popen(server_command(self.port, sys.executable), env=os.environ, cwd=ROOT)
         for _ in range(200):
             try:
                 urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()

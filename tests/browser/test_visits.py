@@ -79,7 +79,7 @@ def test_a_log_is_dropped_mapped_and_written(sign_in):
     page.wait_for_selector(".trace >> text=light-off")
     page.wait_for_selector(".trace >> text=/steady, \\d/")
     page.click("button:has-text('Write on the tape')")
-    page.wait_for_selector(".entry:has-text('Flue from log')")
+    page.wait_for_selector(".entry:has-text('Flue, traced')")
     row = page.locator("li", has_text="CO air-free")
     expect(row.locator("b")).to_have_text("67")
     row.locator("button").click()

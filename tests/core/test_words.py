@@ -28,7 +28,7 @@ from tests.core.rows import SOUND, furnace, judge
         (Reading("volts_across_v", 0.1, 0.1, "V", None, "pressure_switch"), "Volts, pressure switch", "0.1 V", "plain"),
         (
             Trace("c", "high", 180, (("o2_dry_pct", 6.5, 0.1), ("flue_temp_k", 321.0, 0.2))),
-            "Flue from log, high, steady 3.0 min",
+            "Flue, traced, high, steady 3.0 min",
             "6.5 % / 118 °F",
             "plain",
         ),

@@ -152,9 +152,7 @@ def test_dips_are_counted_and_the_first_mover_named(tove, visit, manometer):
     for i in range(10):
         low = 60.0 if i == 6 else None
         manometer.send({"draft_pa": wave(10 + 2 * i, low=low)}, clock=40)
-        meter.send(
-            {"volts_across_v@3-C": {"t": [10 + 2 * i + j / 10 for j in range(20)], "v": [26.0] * 20}}, clock=40
-        )
+        meter.send({"volts_across_v@3-C": {"t": [10 + 2 * i + j / 10 for j in range(20)], "v": [26.0] * 20}}, clock=40)
     page = tove.get(f"captures/{capture}/dips?quantity=draft_pa").json()
     assert len(page["dips"]) == 1
     dip = page["dips"][0]
@@ -183,7 +181,7 @@ def test_one_touch_puts_a_window_on_the_tape(tove, visit, manometer):
         page = tove.post(f"captures/{capture}/means", **body).json()
     texts = [e["text"] for e in page["tape"]]
     assert len(texts) == 2
-    assert any(text.startswith("Live trace") for text in texts)
+    assert any(text.startswith("Draft at switch") for text in texts)
     assert any(text.startswith("Volts 3–C") for text in texts)
     switch = tove.get(f"visits/{visit}/workings").json()["switches"][0]
     assert switch["read"]["unit"] == "inWC"
@@ -199,7 +197,7 @@ def test_one_touch_puts_a_window_on_the_tape(tove, visit, manometer):
 def test_every_sample_goes_out_as_csv(tove, visit, manometer):
     capture = begin(tove, visit, manometer)
     manometer.send({"draft_pa": wave(10)})
-    text = b"".join(tove.get(f"captures/{capture}/samples.csv").streaming_content).decode()
+    text = tove.get(f"captures/{capture}/samples.csv").content.decode()
     assert len(text.splitlines()) == 21
     assert text.splitlines()[0] == "quantity,seconds,value"
 

@@ -102,7 +102,7 @@ def _reading_name(body: Reading) -> str:
 def _trace(body: Trace, system: str) -> Described:
     parts = [sentence(mean, measurand(q).dimension, system) for q, mean, _ in body.means]
     stage = f", {body.stage}" if body.stage in ("low", "high") else ""
-    what = "Flue from log" if any(q == "o2_dry_pct" for q, _, _ in body.means) else "Live trace"
+    what = measurand(body.means[0][0]).name if len(body.means) == 1 else "Flue, traced"
     return Described(f"{what}{stage}, steady {body.seconds / 60:.1f} min", " / ".join(parts))
 
 

@@ -14,7 +14,7 @@ from django.db import connection, transaction
 from havrin_core.judgement.tape import Body, Reading, Trace
 from havrin_core.traces.log_reader import Floats, Series
 from havrin_core.traces.samples import channel_name, checked, joined, leads_of, pack
-from havrin_core.traces.steady import window
+from havrin_core.traces.steady import NOISE, window
 from havrin_server.captures.models import Capture, DeviceKey, Recorder, SampleBlock
 from havrin_server.errors import NotFound, NotWritable, VisitClosed
 from havrin_server.journal.models import Visit
@@ -28,6 +28,7 @@ CHANNEL = "havrin_capture"
 _NOTIFY_BYTES = 7000  # PostgreSQL carries a little less than 8000 in one notice
 CLOCK_JUMP_S = 2.0
 FASTEST_HZ = 200.0
+_MISSING_MOST = 50  # of these a device is asked for again
 
 
 @dataclass(frozen=True, slots=True)
@@ -104,9 +105,10 @@ def write_means(
         capture.recorders.select_related("instrument")[0].instrument if capture.recorders.count() == 1 else None
     )
     bodies: list[Body] = [_volts(name, mean) for name, mean, _ in found.means if leads_of(name)]
-    plain = tuple(row for row in found.means if not leads_of(row[0]))
-    if plain:
-        bodies.append(Trace(str(capture.pk), stage, end_s - start_s, plain))
+    plain = [row for row in found.means if not leads_of(row[0])]
+    flue = tuple(row for row in plain if row[0] in NOISE)
+    groups = [flue, *((row,) for row in plain if row not in flue)]  # a flue sample is one thing, the rest stand alone
+    bodies += [Trace(str(capture.pk), stage, end_s - start_s, means) for means in groups if means]
     append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now, instrument=instrument)
     return visit
 
@@ -122,16 +124,19 @@ def end_capture(capture: Capture, *, actor: Person, now: datetime) -> None:
 
 
 @transaction.atomic
-def take_batch(instrument: Instrument, batch: Batch, now: datetime) -> Taken:
-    """Store a batch on the capture that the instrument records on, and tell every open page.
+def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
+    """Store a batch on the capture that the instrument of ``key`` records on, and tell every open page.
 
-    Sent twice, it is stored once. Raises BadDocument (a channel that cannot be), UnknownName (a quantity).
+    Sent twice, it is stored once. Raises NotFound (no instrument has the key), BadDocument (a channel that cannot
+    be), UnknownName (a quantity).
     """
     recorder = (
         Recorder.objects.select_for_update(of=("self",))
-        .filter(instrument=instrument, capture__ended_at=None).select_related("capture").order_by("-capture__started_at").first()
+        .filter(instrument__device_key__key_hash=_hash(key), capture__ended_at=None)
+        .select_related("capture").order_by("-capture__started_at").first()
     )  # fmt: skip
     if recorder is None:
+        instrument_of(key)
         return Taken(recording=False, stored=False, missing=())
     offset, problem = _clock(recorder, batch, now)
     blocks, sent = [], {}
@@ -146,14 +151,17 @@ def take_batch(instrument: Instrument, batch: Batch, now: datetime) -> Taken:
                 count=len(numbers), packed=pack(milliseconds, numbers),
             )
         )  # fmt: skip
-        sent[name] = (milliseconds, [round(v, 7) for v in numbers])
+        sent[name] = (milliseconds, [float(f"{v:.6g}") for v in numbers])
     SampleBlock.objects.bulk_create(blocks, ignore_conflicts=True)
-    recorder.heard_at, recorder.clock_offset_s = now, offset
+    _count(recorder, batch.sequence)
     if problem and problem not in recorder.problems:
         recorder.problems = [*recorder.problems, problem]
-    recorder.save(update_fields=["heard_at", "clock_offset_s", "problems"])
+    Recorder.objects.filter(pk=recorder.pk).update(
+        heard_at=now, clock_offset_s=offset, problems=recorder.problems, last_sequence=recorder.last_sequence,
+        missing=recorder.missing,
+    )  # fmt: skip
     _tell(recorder, batch.sequence, sent)
-    return Taken(True, True, _missing(recorder), problem)
+    return Taken(True, True, tuple(recorder.missing), problem)
 
 
 def _clock(recorder: Recorder, batch: Batch, now: datetime) -> tuple[float, str]:
@@ -172,10 +180,18 @@ def _too_fast(seconds: list[float]) -> str:
     return ""
 
 
-def _missing(recorder: Recorder) -> tuple[int, ...]:
-    have = sorted(set(recorder.blocks.order_by("-sequence").values_list("sequence", flat=True)[:400]))
-    known = set(have)
-    return tuple(n for n in range(have[0], have[-1]) if n not in known)[:50]
+def _count(recorder: Recorder, sequence: int) -> None:
+    """Keep the list of batches that never came."""
+    last = recorder.last_sequence
+    if last is None:
+        recorder.last_sequence = sequence
+    elif sequence > last:
+        recorder.missing = [*recorder.missing, *range(max(last + 1, sequence - _MISSING_MOST), sequence)][
+            -_MISSING_MOST:
+        ]
+        recorder.last_sequence = sequence
+    elif sequence in recorder.missing:
+        recorder.missing = [number for number in recorder.missing if number != sequence]
 
 
 def _tell(recorder: Recorder, sequence: int, sent: dict[str, Any]) -> None:

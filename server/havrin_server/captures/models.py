@@ -64,6 +64,8 @@ class Recorder(models.Model):
     stage = models.CharField(max_length=5, blank=True)
     clock_offset_s = models.FloatField(null=True)  # server minus device
     heard_at = models.DateTimeField(null=True)
+    last_sequence = models.PositiveIntegerField(null=True)
+    missing: Any = models.JSONField(default=list)  # numbers of batches that never came
     problems: Any = models.JSONField(default=list)
 
     class Meta:

@@ -7,6 +7,7 @@ export const keys = {
   visit: (id: number) => ['visit', id] as const,
   arrival: (id: number, version: number) => ['visit', id, 'arrival', version] as const,
   string: (id: number, version: number, state: string) => ['visit', id, 'string', version, state] as const,
+  captures: (id: number) => ['visit', id, 'captures'] as const,
   workings: (id: number, version: number) => ['visit', id, 'workings', version] as const,
   meter: (id: number, state: string, a: string, b: string) => ['visit', id, 'meter', state, a, b] as const,
   log: (id: string) => ['log', id] as const,
@@ -29,6 +30,13 @@ export const getArrival = (id: number) => call<Schemas['ArrivalOut']>(http.GET('
 export const getString = (id: number, state: string) =>
   call<Schemas['StringOut']>(http.GET('/api/visits/{visit_id}/string', { params: { path: { visit_id: id }, query: { state } } }))
 export const getWorkings = (id: number) => call<Schemas['WorkingsOut']>(http.GET('/api/visits/{visit_id}/workings', visitPath(id)))
+export const getCaptures = (id: number) => call<Schemas['CaptureOut'][]>(http.GET('/api/visits/{visit_id}/captures', visitPath(id)))
+export const startCapture = (id: number, body: Schemas['CaptureIn']) => call<Schemas['CaptureOut']>(http.POST('/api/visits/{visit_id}/captures', { ...visitPath(id), body }))
+const capturePath = (capture_id: string) => ({ params: { path: { capture_id } } })
+export const endCapture = (id: string) => call<Schemas['CaptureOut']>(http.POST('/api/captures/{capture_id}/end', capturePath(id)))
+export const getTraces = (id: string, start_s?: number) => call<Schemas['TracesOut']>(http.GET('/api/captures/{capture_id}/traces', { params: { path: { capture_id: id }, query: { start_s: start_s ?? null, end_s: null } } }))
+export const getDips = (id: string, quantity: string) => call<Schemas['DipsOut']>(http.GET('/api/captures/{capture_id}/dips', { params: { path: { capture_id: id }, query: { quantity, set_point: null } } }))
+export const writeCaptureMeans = (id: string, body: Schemas['WindowMeansIn']) => call<Schemas['VisitPage']>(http.POST('/api/captures/{capture_id}/means', { ...capturePath(id), body }))
 export const getMeter = (id: number, state: string, a: string, b: string) =>
   call<Schemas['MeterOut'] | null>(http.GET('/api/visits/{visit_id}/meter', { params: { path: { visit_id: id }, query: { state, a, b } } }))
 export const readBack = (id: number, body: Schemas['ReadBackIn'], signal?: AbortSignal) =>

@@ -146,8 +146,8 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
       <ArrivalView v-if="view === 'arrival'" :page="page" @begin="begin" @write="write" />
       <UnitView v-else-if="view === 'unit'" :page="page" :chosen="stationKey || bar.station" @pick="(s) => openStation(s.key)" />
       <FlueView v-else-if="view === 'flue'" :page="page" @page="replace" @why="(f) => (figure = f)" />
-      <GasView v-else-if="view === 'gas'" :page="page" @begin="begin" @why="(f) => (figure = f)" />
-      <DraftView v-else-if="view === 'draft'" :page="page" @begin="begin" @why="(f) => (figure = f)" />
+      <GasView v-else-if="view === 'gas'" :page="page" @page="replace" @begin="begin" @why="(f) => (figure = f)" />
+      <DraftView v-else-if="view === 'draft'" :page="page" @page="replace" @begin="begin" @why="(f) => (figure = f)" />
       <AirView v-else-if="view === 'air'" :page="page" @begin="begin" @why="(f) => (figure = f)" />
       <StringView v-else-if="view === 'string'" :page="page" :narrow="narrow" @begin="begin" @write="write" @suspects="(found) => (suspects = found)" />
       <CloseView v-else :page="page" :waiting="waiting" @page="replace" @begin="begin" />

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import LivePanel from '@/features/live/LivePanel.vue'
 import StagedFigures from '@/features/workings/StagedFigures.vue'
 import { useWorkings } from '@/features/workings/useWorkings'
 import SpillClock from './SpillClock.vue'
@@ -7,7 +8,7 @@ import SwitchBar from './SwitchBar.vue'
 import VentSketch from './VentSketch.vue'
 
 const props = defineProps<{ page: Schemas['VisitPage'] }>()
-const emit = defineEmits<{ begin: [starter: string, station?: string]; why: [figure: Schemas['Explained']] }>()
+const emit = defineEmits<{ begin: [starter: string, station?: string]; why: [figure: Schemas['Explained']]; page: [page: Schemas['VisitPage']] }>()
 const { workings, error } = useWorkings(() => props.page.id, () => props.page.version)
 </script>
 
@@ -19,6 +20,7 @@ const { workings, error } = useWorkings(() => props.page.id, () => props.page.ve
       <h2>At the switch <span class="muted">tee into the hose; gauge zeroed in open air; cold start and warm</span></h2>
       <SwitchBar v-for="row in workings.switches" :key="row.stage" :row="row" :writable="page.writable" @begin="(line) => emit('begin', line, 'draft')" />
     </section>
+    <LivePanel :page="page" :first="['draft', 'volts']" @page="(p) => emit('page', p)" />
     <section v-if="workings.switches.length" class="order"><b>Weak? Cheapest first:</b> hose off, cracked, kinked or holding water → port plugged (a wire, not a drill) → trap and drain → vent and intake → wheel and housing → the inducer.</section>
     <div class="pair">
       <section><h2>The vent</h2><VentSketch :vent="workings.vent" :writable="page.writable" @begin="(line) => emit('begin', line, 'vent')" /></section>

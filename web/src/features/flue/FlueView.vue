@@ -3,6 +3,7 @@ import { NProgress, NSelect } from 'naive-ui'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
+import LivePanel from '@/features/live/LivePanel.vue'
 import { useBar } from '@/features/visit/bar'
 import { PHASE_WORDS } from '@/features/visit/words'
 import FigureTable from '@/ui/FigureTable.vue'
@@ -42,6 +43,7 @@ function pick(event: Event): void {
 
 <template>
   <div class="flue" :class="{ over }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="drop">
+    <LivePanel v-if="page.writable" :page="page" :first="['o2', 'co_', 'co2', 'flue_temp']" @page="(p) => emit('page', p)" />
     <section v-if="page.writable || log" class="logs">
       <div class="top">
         <h2>{{ log ? log.name : 'An analyzer’s log' }}</h2>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import LivePanel from '@/features/live/LivePanel.vue'
 import { useBar } from '@/features/visit/bar'
 import StagedFigures from '@/features/workings/StagedFigures.vue'
 import { useWorkings } from '@/features/workings/useWorkings'
@@ -8,7 +9,7 @@ import MeterWatch from './MeterWatch.vue'
 import PressureLadder from './PressureLadder.vue'
 
 const props = defineProps<{ page: Schemas['VisitPage'] }>()
-const emit = defineEmits<{ begin: [starter: string, station?: string]; why: [figure: Schemas['Explained']] }>()
+const emit = defineEmits<{ begin: [starter: string, station?: string]; why: [figure: Schemas['Explained']]; page: [page: Schemas['VisitPage']] }>()
 const bar = useBar()
 const { workings, error } = useWorkings(() => props.page.id, () => props.page.version)
 const stage = computed(() => bar.stage ?? props.page.stages.at(-1)?.key ?? '')
@@ -23,6 +24,7 @@ const screw = computed(() => (workings.value?.gas ?? []).flatMap((s) => s.figure
       <h2>From the supply down to the burner <span class="muted">bars: where it may lie. Touch one to write what you read.</span></h2>
       <PressureLadder :rungs="workings.ladder" :writable="page.writable" @begin="(starter, station) => emit('begin', starter, station)" />
     </section>
+    <LivePanel :page="page" :first="['manifold', 'supply']" @page="(p) => emit('page', p)" />
     <section v-if="screw.length" class="screw">
       <p v-for="row in screw" :key="row.key" :class="row.state"><b>{{ row.label ? `${row.label} fire` : 'The screw' }}</b> {{ row.aside }}</p>
     </section>

@@ -1,0 +1,79 @@
+"""A device of the test's own sends; the page shows it as it comes, also after the server was killed."""
+
+import json
+import time
+import urllib.request
+
+import pytest
+from playwright.sync_api import expect
+
+from tests.browser.conftest import open_visit
+
+MAKE_KEY = """async (name) => {
+  const token = document.cookie.match(/csrftoken=([^;]+)/)[1];
+  const visits = await (await fetch('/api/round')).json();
+  const page = await (await fetch(`/api/visits/${visits.stops[0].id}`)).json();
+  const instrument = page.instruments.find((row) => row.name === name);
+  const answer = await fetch(`/api/instruments/${instrument.id}/key`, { method: 'POST', headers: { 'X-CSRFToken': token } });
+  return (await answer.json()).key;
+}"""
+
+
+class Device:
+    def __init__(self, url, key):
+        self.url, self.key, self.sequence = url, key, 0
+
+    def send(self, *values):
+        now = time.time()
+        times = [now - 0.1 * i for i in range(len(values))][::-1]
+        body = {
+            "device_time_s": now,
+            "sequence": self.sequence,
+            "channels": {"draft_pa": {"t": times, "v": list(values)}},
+        }
+        self.sequence += 1
+        headers = {"Authorization": f"Bearer {self.key}", "Content-Type": "application/json"}
+        request = urllib.request.Request(f"{self.url}/api/capture/batches", json.dumps(body).encode(), headers)
+        return json.load(urllib.request.urlopen(request, timeout=30))
+
+
+@pytest.fixture
+def live(sign_in, server):
+    page = sign_in("wenna")
+    device = Device(server.url, page.evaluate(MAKE_KEY, "Two-port manometer"))
+    open_visit(page, "F-4")
+    page.keyboard.press("4")
+    page.click(".live button:has-text('Record')")
+    page.wait_for_selector(".live.on")
+    return page, device
+
+
+def shown(page):
+    return page.locator("[data-channel=draft_pa] b")
+
+
+def test_samples_appear_as_they_are_sent_and_go_on_the_tape(live):
+    page, device = live
+    assert device.send(220, 221, 222)["stored"]
+    expect(shown(page)).to_contain_text("0.89")
+    device.send(187, 187, 187)
+    expect(shown(page)).to_contain_text("0.75")
+    page.click("button:has-text('Write the last 5 s')")
+    page.wait_for_selector(".entry:has-text('Draft at switch')")
+    page.click("[data-channel=draft_pa] .ask")
+    expect(page.locator(".dips")).to_contain_text("0 dips")
+    page.click(".live button:has-text('Stop')")
+    expect(page.locator(".live button:has-text('Record')")).to_be_visible()
+    assert device.send(100)["recording"] is False
+
+
+def test_a_killed_server_loses_nothing_that_it_acknowledged(live, server):
+    page, device = live
+    device.send(199, 199)
+    expect(shown(page)).to_contain_text("0.80")
+    server.kill()
+    server.start()
+    device.send(150, 150)
+    expect(shown(page)).to_contain_text("0.60")
+    expect(page.locator("[data-channel=draft_pa] .ends")).to_contain_text("0.80")
+    page.click(".live button:has-text('Stop')")

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { getDips, writeCaptureMeans } from '@/api/calls'
+import { ApiError, type Schemas } from '@/api/client'
+import { useBar } from '@/features/visit/bar'
+import { localIso } from '@/outbox/useOutbox'
+import { pathOf } from './buffers'
+import { useLive } from './useLive'
+
+const props = defineProps<{ page: Schemas['VisitPage']; first: string[] }>()
+const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
+const SPAN_S = 60, WIDTH = window.innerWidth <= 800 ? 330 : 700, HEIGHT = 44
+const bar = useBar()
+const { capture, buffers, channels, newest, quietMs, trouble, start, end } = useLive(props.page.id)
+const chosen = ref<number[]>(props.page.instruments.filter((i) => i.in_date || i.kind !== 'analyzer').map((i) => i.id))
+const dips = ref<Schemas['DipsOut'] | null>(null)
+const busy = ref(false)
+const refused = ref('')
+const stage = computed(() => bar.stage ?? props.page.stages.at(-1)?.key ?? '')
+/** What this view is about comes first. */
+const rank = (quantity: string) => { const at = props.first.findIndex((name) => quantity.startsWith(name)); return at < 0 ? 99 : at }
+const lanes = computed(() => [...channels.value].sort((a, b) => rank(a.quantity) - rank(b.quantity)).map((c) => {
+  const buffer = buffers.value[c.quantity] ?? { t: [], v: [] }
+  const drawn = pathOf(buffer, newest.value, SPAN_S, WIDTH, HEIGHT)
+  const shown = (si: number) => (si * c.scale + c.offset).toFixed(c.decimals).replace('-', '−')
+  const last = buffer.v.at(-1)
+  return { ...c, points: drawn.points, least: shown(drawn.low), most: shown(drawn.high), now: last === undefined ? '–' : shown(last) }
+}))
+const toggle = (id: number) => (chosen.value = chosen.value.includes(id) ? chosen.value.filter((n) => n !== id) : [...chosen.value, id])
+
+async function tried(work: () => Promise<void>): Promise<void> {
+  busy.value = true
+  try {
+    await work()
+    refused.value = ''
+  } catch (error) {
+    refused.value = error instanceof ApiError ? error.message : String(error)
+  } finally {
+    busy.value = false
+  }
+}
+const write = (seconds: number) => tried(async () => {
+  if (!capture.value) return
+  const body = { id: crypto.randomUUID(), start_s: Math.max(0, newest.value - seconds), end_s: newest.value, stage: stage.value, phase: bar.phase, at: localIso(new Date()) }
+  emit('page', await writeCaptureMeans(capture.value.id, body))
+})
+const look = (quantity: string) => tried(async () => { if (capture.value) dips.value = await getDips(capture.value.id, quantity) })
+</script>
+
+<template>
+  <section class="live" :class="{ on: capture }">
+    <div class="head"><h2>Live <span class="muted">{{ capture ? `recording on this visit since ${new Date(capture.started_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}` : 'instruments that send by themselves' }}</span></h2>
+      <template v-if="!capture"><button v-for="i in page.instruments" :key="i.id" class="chip" :class="{ picked: chosen.includes(i.id) }" :aria-pressed="chosen.includes(i.id)" @click="toggle(i.id)">{{ i.name }}</button><button class="btn strong" :disabled="!page.writable || !chosen.length" @click="start(chosen, stage)">Record</button></template>
+      <button v-else class="btn" :disabled="!page.writable" @click="end">Stop</button>
+    </div>
+    <p v-if="trouble || refused" class="trouble" role="alert">{{ refused || trouble }}</p>
+    <template v-if="capture">
+      <p v-if="quietMs > 4000" class="trouble">No samples for {{ Math.round(quietMs / 1000) }} s: instrument off, or the line is down. What was recorded is kept.</p>
+      <p v-for="r in capture.recorders.filter((row) => row.problems.length)" :key="r.instrument" class="muted">{{ r.name }}: {{ r.problems.at(-1) }}</p>
+      <p v-if="!lanes.length" class="muted">Waiting for the first samples …</p>
+      <div v-for="lane in lanes" :key="lane.quantity" class="lane" :data-channel="lane.quantity">
+        <span class="name">{{ lane.name }}</span>
+        <svg :viewBox="`0 -2 ${WIDTH} ${HEIGHT + 4}`" preserveAspectRatio="none" role="img" :aria-label="`${lane.name}, the last minute`"><path :d="lane.points" fill="none" stroke="var(--in)" stroke-width="1.8" vector-effect="non-scaling-stroke" /></svg>
+        <span class="ends muted"><i>{{ lane.most }}</i><i>{{ lane.least }}</i></span>
+        <b>{{ lane.now }}<small> {{ lane.unit }}</small></b>
+        <button class="ask" :disabled="busy" @click="look(lane.quantity)">dips</button>
+      </div>
+      <p v-if="lanes.length" class="pair"><button v-for="s in [5, 10, 30]" :key="s" class="btn" :disabled="busy || !page.writable" @click="write(s)">Write the last {{ s }} s</button><a class="btn" :href="`/api/captures/${capture.id}/samples.csv`" download>All samples as CSV</a></p>
+      <div v-if="dips" class="dips"><p><b>{{ dips.says }}</b> <span v-if="dips.worst" class="muted">Lowest {{ dips.worst.text }} {{ dips.worst.unit }}, set point {{ dips.set_point.text }} {{ dips.set_point.unit }}.</span></p>
+        <ul><li v-for="d in dips.dips.slice(-6)" :key="d.at_s">at {{ d.at_s.toFixed(0) }} s, {{ d.long_s.toFixed(1) }} s long, down to {{ d.least.text }} {{ d.least.unit }}<template v-if="d.first">: <b>{{ d.order.join(' → ') }}</b></template><span v-if="d.still.length" class="muted"> · still: {{ d.still.join(', ') }}</span></li></ul></div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.live { display: grid; gap: 8px; padding: 12px 16px; border: 1.5px solid var(--line); border-radius: 8px; background: var(--plate) } .on { border-color: var(--in); border-left-width: 6px } .head { display: flex; gap: 8px; align-items: center; flex-wrap: wrap } h2 { font-size: 18px; margin-right: auto } h2 span { font-weight: 400; font-size: 15px; margin-left: 6px } .chip { min-height: 44px; padding: 0 11px; border: 1.5px solid var(--line); border-radius: 6px; background: none; color: var(--muted) } .picked { border-color: var(--in); color: var(--ink); font-weight: 500 }
+.lane { display: grid; grid-template-columns: 132px minmax(0, 1fr) 44px 118px 44px; gap: 8px; align-items: center; border-bottom: 1px solid var(--line); padding-bottom: 4px } svg { width: 100%; height: 48px; display: block } .name { line-height: 1.15; font-weight: 500 } .ends { display: grid; gap: 12px; font-size: 13px } .ends i { font-style: normal } .lane b small { margin-left: 4px } .lane b { font-size: 22px; text-align: right; white-space: nowrap } small { font-size: 14px; font-weight: 400; color: var(--muted) } .ask { min-height: 44px; border: 0; background: none; color: var(--in); text-decoration: underline dotted; padding: 0 }
+.pair { display: flex; gap: 8px; flex-wrap: wrap } .trouble { color: var(--out); font-weight: 500 } ul { margin: 4px 0 0; padding-left: 18px }
+@media (max-width: 800px) { .lane { grid-template-columns: minmax(0, 1fr) auto 44px } svg { grid-column: 1 / -1; grid-row: 2 } .ends { display: none } }
+</style>

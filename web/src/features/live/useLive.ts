@@ -1,0 +1,79 @@
+import { computed, onUnmounted, ref, shallowRef, type ComputedRef, type Ref } from 'vue'
+import { endCapture, getCaptures, getTraces, startCapture } from '@/api/calls'
+import { ApiError, type Schemas } from '@/api/client'
+import { KEEP_S, newestOf, withSamples, type Buffers, type Notice } from './buffers'
+
+const ASK_AGAIN_MS = 400
+
+export interface UseLiveReturn {
+  capture: Ref<Schemas['CaptureOut'] | null>
+  buffers: Ref<Buffers>
+  channels: Ref<Schemas['ChannelOut'][]>
+  newest: ComputedRef<number>
+  quietMs: Ref<number>
+  trouble: Ref<string>
+  start: (instruments: number[], stage: string) => Promise<void>
+  end: () => Promise<void>
+}
+
+/** The running capture of a visit: its samples as they arrive, fetched anew after a pause in the line. */
+export function useLive(visit: number): UseLiveReturn {
+  const capture = ref<Schemas['CaptureOut'] | null>(null)
+  const buffers = shallowRef<Buffers>({})
+  const channels = ref<Schemas['ChannelOut'][]>([])
+  const trouble = ref('')
+  const quietMs = ref(0)
+  const newest = computed(() => newestOf(buffers.value))
+  let heard = performance.now()
+  let asking = 0
+
+  async function tried(work: () => Promise<void>): Promise<void> {
+    try {
+      await work()
+      trouble.value = ''
+    } catch (error) {
+      trouble.value = error instanceof ApiError ? error.message : String(error)
+    }
+  }
+  /** Fetch what the line did not bring: on opening, after a pause, when a channel is new. */
+  const refetch = () => tried(async () => {
+    const running = (await getCaptures(visit)).find((row) => !row.ended_at) ?? null
+    if (running?.id !== capture.value?.id) buffers.value = {}
+    capture.value = running
+    if (!running) return
+    const found = await getTraces(running.id, Math.max(0, newest.value - KEEP_S))
+    channels.value = found.channels
+    capture.value = found.capture
+    for (const c of found.channels) {
+      const known = c.seconds.map((t, i): [number, number | null] => [t, c.values[i] ?? null]).filter((row): row is [number, number] => row[1] !== null)
+      if (!buffers.value[c.quantity]) buffers.value = withSamples(buffers.value, { [c.quantity]: [known.map(([t]) => 1000 * t), known.map(([, v]) => v)] })
+    }
+  })
+  function askSoon(): void {
+    window.clearTimeout(asking)
+    asking = window.setTimeout(() => void refetch(), ASK_AGAIN_MS)
+  }
+  function take(notice: Notice): void {
+    heard = performance.now()
+    if (notice.lost || !notice.channels || notice.capture !== capture.value?.id) { if (notice.lost) buffers.value = {}; askSoon(); return }
+    buffers.value = withSamples(buffers.value, notice.channels)
+    if (Object.keys(notice.channels).some((name) => !channels.value.some((c) => c.quantity === name))) askSoon()
+  }
+  const line = new EventSource(`/api/visits/${visit}/live`)
+  line.onmessage = (event: MessageEvent<string>) => take(JSON.parse(event.data) as Notice)
+  line.onopen = () => { buffers.value = {}; void refetch() }
+  const clock = window.setInterval(() => (quietMs.value = performance.now() - heard), 1000)
+  onUnmounted(() => { line.close(); window.clearInterval(clock); window.clearTimeout(asking) })
+
+  const start = (instruments: number[], stage: string) => tried(async () => {
+    capture.value = await startCapture(visit, { instruments, stage })
+    buffers.value = {}
+    channels.value = []
+    heard = performance.now()
+  })
+  const end = () => tried(async () => {
+    if (capture.value) await endCapture(capture.value.id)
+    capture.value = null
+  })
+  return { capture, buffers, channels, newest, quietMs, trouble, start, end }
+}
