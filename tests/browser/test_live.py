@@ -67,6 +67,18 @@ def test_samples_appear_as_they_are_sent_and_go_on_the_tape(live):
     assert device.send(100)["recording"] is False
 
 
+def test_fast_batches_do_not_put_off_the_first_drawing(live):
+    page, device = live
+    for _ in range(60):  # a batch every 50 ms: always one on its way
+        device.send(205)
+        time.sleep(0.05)
+        if page.locator("[data-channel=draft_pa]").count():
+            break
+    else:
+        raise AssertionError("no channel was drawn while samples kept coming")
+    page.click(".live button:has-text('Stop')")
+
+
 def test_a_killed_server_loses_nothing_that_it_acknowledged(live, server):
     page, device = live
     device.send(199, 199)

@@ -49,9 +49,9 @@ export function useLive(visit: number): UseLiveReturn {
       if (!buffers.value[c.quantity]) buffers.value = withSamples(buffers.value, { [c.quantity]: [known.map(([t]) => 1000 * t), known.map(([, v]) => v)] })
     }
   })
+  /** Samples come faster than answers: one request waits, further reasons for it are covered by it. */
   function askSoon(): void {
-    window.clearTimeout(asking)
-    asking = window.setTimeout(() => void refetch(), ASK_AGAIN_MS)
+    asking ||= window.setTimeout(() => { asking = 0; void refetch() }, ASK_AGAIN_MS)
   }
   function take(notice: Notice): void {
     heard = performance.now()
