@@ -182,13 +182,13 @@ def test_water_flow_and_whether_it_can_condense():
     cold = figures(*lines, "wr 100", path="water", unit=boiler(condensing=True))
     gpm = cold[("water_flow_m3_s", "high")].value / 0.003785411784 * 60
     assert gpm == pytest.approx(cold[("output_w", "high")].value * 3.41214 / (500 * 28), rel=0.03)
-    assert cold[("return_under_dew_k", "high")].state == "in"
+    assert cold[("return_margin_k", "high")].state == "in"
     assert cold[("condensate_m3_s", "high")].value > 0
     warm = figures(*lines, "wr 150", path="water", unit=boiler(condensing=True))
-    assert warm[("return_under_dew_k", "high")].state == "near"
-    assert "cannot condense" in warm[("return_under_dew_k", "high")].says
+    assert warm[("return_margin_k", "high")].state == "near"
+    assert "cannot condense" in warm[("return_margin_k", "high")].says
     wet = figures("o2 6 co 20 t 300 air 66", "wr 100", path="water", unit=boiler())
-    assert "not made for it" in wet[("return_under_dew_k", "only")].says
+    assert "not made for it" in wet[("return_margin_k", "only")].says
 
 
 def test_nothing_read_computes_nothing_but_the_plate():

@@ -49,5 +49,5 @@ def test_a_boiler_has_water_and_a_clock_for_spillage(wenna):
     page = workings(wenna, visit)
     assert page["vent"]["natural"]
     assert page["air"] == []
-    assert figure(page, "water", "return_under_dew_k")
+    assert figure(page, "water", "return_margin_k")
     assert page["switches"] == []

@@ -67,7 +67,9 @@ def _clock(words: list[str], stage: str, situation: Situation) -> Outcome:
     )  # fmt: skip
     unit = shown_unit("power", situation.system)
     shown = show_in(flow.input_gross_w, unit)
-    reading = Reading("input_w", flow.input_gross_w, round(shown.value, 3), unit.symbol, stage, computed_from=parts)
+    reading = Reading(
+        "input_w", flow.input_gross_w, round(shown.value, unit.decimals), unit.symbol, stage, computed_from=parts
+    )
     return (
         reading,
         f"Input by meter {shown.text} {unit.symbol} ({dial:g} {units[0]}, {turns:g} × in {seconds:g} s)",

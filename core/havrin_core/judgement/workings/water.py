@@ -66,19 +66,20 @@ def _return(case: Case, stage: str, flue: list[FlueView]) -> Iterator[Working]:
     if cold is None or view is None or view.result is None or view.result.losses is None:
         return
     dew = view.result.losses.dew_point_k
-    value = dew - cold.value
-    inputs = (Input("dew point of this flue", dew, "temperature"), Input("return water", cold.value, "temperature"))
-    why = Why("dew point − return water", inputs, "IAPWS-IF97; dew point from this flue's O₂ and humidity")
     condensing = case.unit.kind.condensing
-    good = value > 0 if condensing else value < 0
+    value = dew - cold.value if condensing else cold.value - dew
+    inputs = (Input("dew point of this flue", dew, "temperature"), Input("return water", cold.value, "temperature"))
+    formula = "dew point − return water" if condensing else "return water − dew point"
+    why = Why(formula, inputs, "IAPWS-IF97; dew point from this flue's O₂ and humidity")
+    good = value > 0
     said = {
         (True, True): "The return is below the dew point: it can condense.", (True, False): "The return is too warm: it cannot condense.",
         (False, True): "The return stays above the dew point.", (False, False): "It condenses where it is not made for it: raise the return.",
     }[condensing, good]  # fmt: skip
     width = width_of(case, cold, "temperature")
     yield Working(
-        "return_under_dew_k",
-        "Return under the dew point by",
+        "return_margin_k",
+        f"Return {'under' if condensing else 'above'} the dew point by",
         value,
         "temperature_difference",
         why,
