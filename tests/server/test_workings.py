@@ -26,9 +26,9 @@ def test_what_was_read_is_worked_out(tove, visit):
 
 
 def test_the_ladder_has_one_scale(tove, visit):
-    for line in ("lockup 7.8", "supply 7.0", "mp 3.9", "left: mp 3.5"):
+    for minute, line in enumerate(("lockup 7.8", "supply 7.0", "mp 3.9", "left: mp 3.5")):
         phase, text = line.split(": ") if ": " in line else ("found", line)
-        tove.line(visit, text, phase=phase)
+        tove.line(visit, text, phase=phase, at=f"2026-01-14T10:0{minute}:00+01:00")
     ladder = workings(tove, visit)["ladder"]
     assert [r["name"] for r in ladder] == ["No flow", "All running", "Manifold"]
     values = [r["value"] for r in ladder]
