@@ -97,7 +97,7 @@ def test_calc_from_the_command_line(tmp_path):
         header
         + "a,NG_H,5,0,150,20,0,101.325\nb,peat,5,0,150,20,0,101.325\nc,NG_H,x,0,150,20,0,101.325\nd,NG_H,23,0,150,20,0,101.325\ne,NG_H\n"
     )
-    assert main(lambda: calc(str(source), str(target))) == 1
+    assert main(lambda: calc("combustion", str(source), str(target))) == 1
     lines = target.read_text().splitlines()
     assert len(lines) == 6
     assert lines[1].endswith(",93.42812,84.330669,") or "93.42812" in lines[1]
@@ -105,6 +105,6 @@ def test_calc_from_the_command_line(tmp_path):
     assert "o2_dry_pct is “x”" in lines[3]
     assert "fresh air" in lines[4]
     assert "empty" in lines[5]
-    assert main(lambda: calc(str(tmp_path / "none.csv"), str(target))) == 2
+    assert main(lambda: calc("combustion", str(tmp_path / "none.csv"), str(target))) == 2
     source.write_text("fuel\nNG_H\n")
-    assert main(lambda: calc(str(source), str(target))) == 2
+    assert main(lambda: calc("combustion", str(source), str(target))) == 2

@@ -144,7 +144,7 @@ def test_theoretical_draft_and_what_is_there():
     assert figures(*lines, "vent draft -.005", path="draft", unit=boiler())[("draft_share_pct", None)].state == "out"
 
 
-@pytest.mark.parametrize(("line", "level"), [("spill 40", 0), ("spill 200", 3), ("spill 6 min", 4)])
+@pytest.mark.parametrize(("line", "level"), [("spill 40", 0), ("spill 200", 2), ("spill 6 min", 4)])
 def test_spillage_has_a_clock(line, level):
     reasons = [r for r in judge(line, unit=boiler()).reasons if r.code == "spillage_time"]
     assert [r.level for r in reasons] == ([level] if level else [])

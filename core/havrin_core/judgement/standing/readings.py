@@ -85,9 +85,9 @@ def _spillage(case: Case) -> list[Reason]:
     long = fact.value > SPILLAGE_MOST_S
     limit = f"none after {SPILLAGE_MOST_S / 60:g} minutes, {SPILLAGE_WARM_S / 60:g} when the vent is warm"
     reading = f"{fact.value / 60:.1f} min"
-    text = f"Flue gas spilt for {reading}: {limit}."
+    text = f"Flue gas spilt for {reading}: {limit}." + ("" if long else " Was the vent cold?")
     lifts = "Cure the cause (vent, draft, air supply, room under suction), repeat the test, write “spill …” again."
-    level = SHUT_DOWN if long else NOT_YET
+    level = SHUT_DOWN if long else TELL
     return [Reason(level, "spillage_time", text, lifts, "vent", reading, limit, SOURCES["default"], fact.entry_id)]
 
 

@@ -246,7 +246,8 @@ def _supply(case: Case) -> Iterator[Working]:
         Why("supply, no flow − supply, all running", inputs, "as read"), width,
     )  # fmt: skip
     over = 100 * (standing.value / running.value - 1) if running.value > 0 else 0.0
-    state = "out" if over > 30 else "near" if over > 25 else "in"
+    band = band_for(case.unit, case.rules, "supply_standing_pa", None, running.value)
+    state = band.verdict(standing.value) if band else ""
     yield Working(
         "lock_up_pct", "Lock-up over running", over, "percent", Why("100 × (no flow / running − 1)", inputs, SOURCES["default"], "at most 30 %"),
         0.0, None, state,
