@@ -2,6 +2,7 @@
 
 import asyncio
 import json
+from concurrent.futures import ThreadPoolExecutor
 
 from havrin_server.captures import fanout
 
@@ -22,7 +23,9 @@ def run(work):
             fanout._listener = None
             fanout._pages.clear()
 
-    return asyncio.run(whole())
+    # In a thread of its own: the browser's tests leave a loop running in this one.
+    with ThreadPoolExecutor(1) as thread:
+        return thread.submit(lambda: asyncio.run(whole())).result()
 
 
 def notice(visit, **more):
