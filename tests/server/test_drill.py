@@ -64,9 +64,7 @@ def found_by_the_page(client, visit, hidden):
 def test_a_hidden_fault_is_found_faster_than_by_walking(wenna, label, fault):
     visit = Visit.objects.filter(unit__label=label, closed_at=None).order_by("pk").first()
     unit = visit.unit.described()
-    fault = next((f for f in unit.circuit.faults if f.key == fault), None) or next(
-        f for f in unit.circuit.faults if f.part == fault.split(".")[0]
-    )
+    fault = unit.circuit.fault(fault)
     fresh = Visit.objects.create(
         unit=visit.unit, reason="no_heat", day=visit.day, technician=visit.technician, house_rules=visit.house_rules
     )
