@@ -14,14 +14,15 @@ from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.inference import Hypothesis, shares, spread
 from havrin_core.judgement.suspects.model import Observation, Outcome, Test
 from havrin_core.judgement.suspects.next_test import CLEAR, offers, outcome_groups, pictured
-from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures, outcome_of, pictures_of
+from havrin_core.judgement.suspects.pictures import BAD, DIFFERS, GOOD, SAME, Pictures, outcome_of, pictures_of
 from havrin_core.machine.circuit.model import FaultMode
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.virtual.run import VirtualUnit
 
 PAIRS = 300
 _NOISE = 1.4  # times the width that the inference believes in
-_LOOK_FINDS, _LOOK_ERRS = 0.90, 0.03
+_FINDS = {"look": (0.90, 0.03), "watch": (0.80, 0.02)}
+_AGAIN_SAME = 0.3  # of calls with a fault that comes and goes
 _MOST_TESTS = 45
 _RULES = HouseRules()
 
@@ -106,8 +107,10 @@ def _top(hypotheses: Sequence[Hypothesis]) -> tuple[str, float]:
 def _noisy(test: Test, outcome: Outcome, chance: random.Random) -> Outcome:
     if isinstance(outcome, float):
         return max(outcome + chance.gauss(0, _NOISE * spread(test, outcome)), 0.0)
-    if test.kind == "look":
-        return BAD if chance.random() < (_LOOK_FINDS if outcome == BAD else _LOOK_ERRS) else GOOD
+    if test.kind in _FINDS:
+        return BAD if chance.random() < _FINDS[test.kind][outcome != BAD] else GOOD
+    if outcome == DIFFERS and chance.random() < _AGAIN_SAME:
+        return SAME
     return outcome
 
 

@@ -156,3 +156,23 @@ def test_a_circuit_that_cannot_be_is_refused_by_name(change, code, named):
     error = broken(change)
     assert (error.code, error.value) == (code, named)
     assert len(error.message) > 15
+
+
+def test_a_line_the_wrong_way_round_keeps_its_volts_and_loses_the_flame_signal():
+    circuit = shipped_circuit("furnace_80_hot_surface")
+    sound, reversed_ = (Wiring(circuit, faults) for faults in ((), (circuit.fault("line.reversed"),)))
+    running = circuit.states[-1].conditions
+    assert abs(reversed_.solve(running).between("R", "C")) == pytest.approx(
+        abs(sound.solve(running).between("R", "C")), rel=0.01
+    )
+    assert abs(reversed_.solve(running).volts("N")) > 100
+    assert sound.amps("flame_input", running, direct=True) > 1e-6
+    assert reversed_.amps("flame_input", running, direct=True) == 0.0
+
+
+def test_a_wire_rubbed_through_pulls_the_secondary_down():
+    circuit = shipped_circuit("furnace_80_hot_surface")
+    shorted = Wiring(circuit, [circuit.fault("string_feed.to_ground")])
+    amps = shorted.amps("string_feed.to_ground", ())
+    assert abs(shorted.solve(()).between("R", "C")) < 8
+    assert amps > 10  # any fuse on the board goes

@@ -77,3 +77,13 @@ def test_the_table_names_known_families():
     }
     assert named <= known
     assert set(surroundings_known()) == set(table["surroundings"])
+
+
+def test_fresh_hands_make_wrong_parts_and_wiring_likelier():
+    fresh = Background(past=(Past(20, deed="change_pressure_switch"),))
+    part = next(p.key for p in FURNACE.parts if p.family == "pressure_switch")
+    assert odds(fresh, f"{part}.wrong_part") == pytest.approx(4.0 * 0.4)
+    assert odds(fresh, f"{part}.stuck_open") == pytest.approx(0.4)
+    assert odds(fresh, "limit.wrong_part") == pytest.approx(1.0)
+    assert odds(Background(past=(Past(90, deed="change_pressure_switch"),)), f"{part}.wrong_part") == pytest.approx(0.4)
+    assert odds(Background(age_years=0.5), "line.reversed") == pytest.approx(4.0)

@@ -12,7 +12,7 @@ from havrin_core.judgement.suspects.alike import groups_alike, splitting_tests
 from havrin_core.judgement.suspects.evidence import observations
 from havrin_core.judgement.suspects.inference import shares
 from havrin_core.judgement.suspects.model import Observation
-from havrin_core.judgement.suspects.next_test import allowed
+from havrin_core.judgement.suspects.next_test import allowed, offers
 from havrin_core.judgement.suspects.outlook import outlook
 from havrin_core.judgement.suspects.pictures import Pictures, pictures_of
 from havrin_core.judgement.suspects.words import in_words
@@ -200,3 +200,49 @@ def test_every_gauge_that_is_offered_can_be_answered(kind, stages):
 
 
 NUMBERS = {"igniter_current_a": "2", "temperature_rise_k": "40"}
+
+
+def test_two_calls_that_go_different_ways_speak_for_what_comes_and_goes(pictures):
+    once = tape("stops blower", "code 2 4", "rise 50 F")
+    twice = tape("stops blower", "code 2 4", "rise 50 F", "stops steady")
+    before, after = (outlook_of(furnace(), HouseRules(), entries) for entries in (once, twice))
+    assert before is not None
+    assert after is not None
+    assert {o.test: o.outcome for o in after.observations}["again"] == "differs"
+    assert {o.test: o.outcome for o in after.observations}["stops"] == "blower"
+    assert not [c for c in after.conflicts if c.test == "stops"]
+    assert _intermittent(after) > 2 * _intermittent(before)
+
+
+def _intermittent(found):
+    return sum(share for s in found.suspects for name, share in s.faults if "lets go" in name)
+
+
+def test_a_second_call_after_a_cure_is_no_second_look_at_the_fault():
+    found = outlook_of(furnace(), HouseRules(), tape("stops inducer", "did clear port", "stops igniter"))
+    assert found is not None
+    assert "again" not in {o.test for o in found.observations}
+
+
+def test_a_second_call_is_offered_only_after_a_first(pictures):
+    nothing = offers(pictures, shares(pictures, []), [], HouseRules(), most=99)
+    assert "again" not in {offer.test.key for offer in nothing}
+    rows = seen(("stops", "blower"), ("code", "2 4"))
+    assert "again" in {
+        offer.test.key for offer in offers(pictures, shares(pictures, rows), rows, HouseRules(), most=99)
+    }
+
+
+def test_a_contact_that_lets_go_is_caught_while_recorded_and_reads_sound_on_the_bench(pictures):
+    picture = pictures.of((pictures.circuit.fault("limit.intermittent"),)).outcomes
+    assert (picture["ohms:limit"], picture["watch:limit"], picture["again"]) == ("ok", "bad", "differs")
+    found = outlook_of(furnace(), HouseRules(), tape("stops blower", "code 2 4", "ohms limit ok", "watch limit bad"))
+    assert found is not None
+    assert found.suspects[0].part == "limit"
+
+
+def test_reversed_polarity_shows_between_hot_and_ground(pictures):
+    picture = pictures.of((pictures.circuit.fault("line.reversed"),)).outcomes
+    assert picture["volts:L1:N"] == pytest.approx(pictures.sound.outcomes["volts:L1:N"], rel=0.01)
+    assert pictures.sound.outcomes["volts:L1:G"] > 110
+    assert picture["volts:L1:G"] < 3

@@ -2,6 +2,7 @@
 
 import pytest
 
+from havrin_core.judgement.suspects.pictures import pictures_of
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.virtual.run import DARK, VirtualUnit
 
@@ -29,14 +30,10 @@ def test_the_states_in_the_file_are_those_of_a_sound_call(name):
 
 
 @pytest.mark.parametrize("name", circuit_names())
-def test_every_fault_shows(name):
-    circuit = shipped_circuit(name)
-    sound = VirtualUnit(circuit, jitter=0.0).call()
-    for fault in circuit.faults:
-        run = VirtualUnit(circuit, [fault], jitter=0.0).call()
-        assert (run.reached, run.failures, run.code) != (sound.reached, sound.failures, sound.code) or (
-            run.stop.control, run.stop.holds
-        ) != (sound.stop.control, sound.stop.holds), fault.key  # fmt: skip
+def test_every_fault_shows_in_some_test(name):
+    pictures = pictures_of(shipped_circuit(name))
+    for fault in pictures.circuit.faults:
+        assert pictures.of((fault,)).outcomes != pictures.sound.outcomes, fault.key
 
 
 @pytest.mark.parametrize(
@@ -52,6 +49,19 @@ def test_every_fault_shows(name):
         ("gas_supply.shut", "valve", "3 4"),
         ("flame_rod.dirty", "flame", "3 4"),
         ("filter.blocked", "blower", "2 4"),
+        ("line.reversed", "flame", "3 4"),
+        ("transformer.miswired", "", DARK),
+        ("pressure_switch.miswired", "", "2 2"),
+        ("pressure_switch.wrong_part", "inducer", "2 3"),
+        ("pressure_switch.intermittent", "flame", "2 3"),
+        ("limit.intermittent", "blower", "2 4"),
+        ("limit.wrong_part", "blower", "2 4"),
+        ("valve_wire.intermittent", "flame", "3 4"),
+        ("valve_wire.to_ground", "igniter", DARK),
+        ("string_feed.to_ground", "", DARK),
+        ("flame_rod.to_ground", "flame", "3 4"),
+        ("inducer_relay.cold", "", "2 3"),
+        ("orifices.wrong_part", "blower", "2 4"),
     ],
 )
 def test_a_furnace_stops_where_its_fault_lies(fault, reached, code):

@@ -6,7 +6,7 @@ import pytest
 
 from bench.suspects import in_order, search
 from havrin_core.judgement.suspects.evidence import to_nominal
-from havrin_core.judgement.suspects.pictures import outcome_of, pictures_of
+from havrin_core.judgement.suspects.pictures import SAME, outcome_of, pictures_of
 from havrin_core.machine.virtual.run import VirtualUnit
 from havrin_server.journal.models import Visit
 
@@ -31,6 +31,9 @@ class Hidden:
         if test.kind in ("volts", "gauge"):
             read = abs(shown + self.noise.gauss(0, test.sigma))
             return f"{test.starter}{self._typed(test, read)}"
+        if test.kind == "again":
+            first = self.pictures.of(self.faults).outcomes["stops"]
+            return f"stops {first if shown == SAME else 'steady'}"
         return f"{test.starter.split()[0]} {shown}" if test.kind in ("stops", "code") else f"{test.starter}{shown}"
 
     def _typed(self, test, value):
@@ -58,6 +61,7 @@ def found_by_the_page(client, visit, hidden):
     ("label", "fault"),
     [
         ("F-1", "hose.off"), ("F-1", "gas_valve.coil_open"), ("F-1", "flame_rod.dirty"), ("B-1", "low_water.stuck_open"),
+        ("F-1", "limit.intermittent"), ("F-1", "valve_wire.to_ground"), ("F-2", "line.reversed"), ("F-2", "pressure_low.miswired"),
         ("F-2", "pressure_high.stuck_open"), ("F-2", "igniter.weak"), ("MA-1", "belt.off"), ("RT-2", "aux_limit.stuck_open"),
     ],
 )  # fmt: skip

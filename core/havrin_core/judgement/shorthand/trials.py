@@ -1,4 +1,4 @@
-"""Lines that try a part or watch the sequence: stops, look, ohms, swap, try."""
+"""Lines that try a part or watch the sequence: stops, look, ohms, swap, try, watch."""
 
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
 from havrin_core.judgement.shorthand.words import longest_phrase, nearest
@@ -7,10 +7,14 @@ from havrin_core.judgement.tape import Check
 from havrin_core.machine.circuit.model import Circuit, Milestone
 
 # The word typed -> the kind of test it is; a call made at the control is a test, not a bypass.
-TRIALS = {"stops": "stops", "look": "look", "ohms": "ohms", "swap": "swap", "try": "jump"}
+TRIALS = {"stops": "stops", "look": "look", "ohms": "ohms", "swap": "swap", "try": "jump", "watch": "watch"}
 _GOOD, _BAD = ("ok", "good", "clear", "fine"), ("bad", "dirty", "blocked", "off", "failed", "not")
 _OPEN = ("ol", "open", "o.l.", "∞")
 _HIGH_SHARE = 1.4
+_HOW = {"look": "looked at", "ohms": "ohms", "swap": "tried against a good one", "jump": "called at the control",
+        "watch": "recorded while it runs"}  # fmt: skip
+_SAID = {"ok": "in order", "bad": "NOT in order", "open": "OPEN", "high": "far too high"}
+_LETS_GO = {"ok": "never lets go", "bad": "LETS GO"}
 
 
 def milestones_of(circuit: Circuit | None) -> tuple[Milestone, ...]:
@@ -49,12 +53,8 @@ def describe_trial(body: Check, circuit: Circuit | None = None) -> str:
         return {NOTHING: "Nothing happens at a call", STEADY: "Runs through and keeps running"}.get(
             body.outcome, f"Stops after: {name}"
         )
-    words = {"look": "looked at", "ohms": "ohms", "swap": "tried against a good one", "jump": "called at the control"}[
-        body.check
-    ]
-    said = {"ok": "in order", "bad": "NOT in order", "open": "OPEN", "high": "far too high"}.get(
-        body.outcome, body.outcome
-    )
+    words = _HOW[body.check]
+    said = (_LETS_GO if body.check == "watch" else _SAID).get(body.outcome, body.outcome)
     return f"{name}, {words}: {said}"
 
 

@@ -47,6 +47,7 @@ VERBS = {
     "ohms": "a part's ohms, power off: ohms igniter 58, ohms limit open",
     "swap": "a known good part tried: swap inducer ok",
     "try": "called at the control for a moment: try thermostat bad",
+    "watch": "a contact recorded while it runs: watch limit bad, watch limit ok",
     "note": "words only: note …",
 }
 

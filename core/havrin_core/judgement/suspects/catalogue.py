@@ -25,6 +25,7 @@ _LOW_OF_TWO = {"draft_at_switch_pa": ("Tee a gauge into the low switch's hose", 
 _VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
 _AMPS_SIGMA = 4e-7
 _WORD = {"look": "look", "swap": "swap", "jump": "try"}
+_AGAIN = (("same", "it stops at the same point"), ("differs", "it goes another way, or runs"))
 
 
 def tests_of(circuit: Circuit) -> tuple[Test, ...]:
@@ -36,6 +37,7 @@ def _whole_unit(circuit: Circuit) -> Iterable[Test]:
     said = [(m.key, f"stops after: {m.name.lower()}") for m in circuit.control.milestones if m.seen]
     words = (("nothing", "nothing happens"), ("steady", "runs through"), *said)
     yield Test("stops", "stops", "Watch one call: where does it stop?", 2, "stops ", words=words)
+    yield Test("again", "again", "Watch a second call: the same again?", 3, "stops ", words=_AGAIN)
     if any(state.code for state in circuit.control.states):
         yield Test("code", "code", "Read the code, before any reset", 1, "code ")
 
@@ -43,7 +45,7 @@ def _whole_unit(circuit: Circuit) -> Iterable[Test]:
 def _volts(circuit: Circuit) -> Iterable[Test]:
     done: set[tuple[str, str]] = set()
     for part in circuit.parts:
-        for a, b in _pairs(circuit, part):
+        for a, b in (*_pairs(circuit, part), *_polarity(circuit, part)):
             if a != b and (a, b) not in done:
                 done.add((a, b))
                 yield _volt_test(circuit, part, a, b)
@@ -57,6 +59,11 @@ def _pairs(circuit: Circuit, part: Part) -> Iterable[tuple[str, str]]:
     if part.kind == "wire" and part.family == "wire":
         return [(part.nodes[1], circuit.common)]
     return []
+
+
+def _polarity(circuit: Circuit, part: Part) -> Iterable[tuple[str, str]]:
+    """Hot to ground: the line's full volts, or next to nothing where hot and neutral are reversed."""
+    return [(part.nodes[0], circuit.ground)] if part.family == "line" else []
 
 
 def _volt_test(circuit: Circuit, part: Part, a: str, b: str) -> Test:
@@ -108,7 +115,10 @@ def _flame(circuit: Circuit) -> Iterable[Test]:
 
 
 def _parts(circuit: Circuit) -> Iterable[Test]:
+    shaky = {fault.part for fault in circuit.faults if fault.lets_go_when}
     for part in circuit.parts:
+        if part.key in shaky:
+            yield _watched(part)
         family = part_families().get(part.family or "none", {})
         shown = family.get("shown_by")
         if shown is None:
@@ -129,3 +139,8 @@ def _parts(circuit: Circuit) -> Iterable[Test]:
                 part=part.key,
                 caution=caution,
             )
+
+
+def _watched(part: Part) -> Test:
+    name = f"{part.name}: tapped and shaken while it runs, volts recorded across it"
+    return Test(f"watch:{part.key}", "watch", name, 4, f"watch {part.key} ", part=part.key, caution=LIVE_LOW)

@@ -5,9 +5,9 @@ from collections.abc import Iterable
 from havrin_core.judgement.standing.facts import Facts, ReadingFact
 from havrin_core.judgement.suspects.inference import spread
 from havrin_core.judgement.suspects.model import Conflict, Observation, Outcome, Test
-from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures
+from havrin_core.judgement.suspects.pictures import BAD, DIFFERS, GOOD, SAME, STEADY, Pictures
 from havrin_core.judgement.suspects.words import in_words
-from havrin_core.judgement.tape import Check, Code, Entry
+from havrin_core.judgement.tape import Action, Check, Code, Entry
 from havrin_core.machine.unit import Unit
 
 _SAME_SIGMAS = 6.0
@@ -24,14 +24,18 @@ def observations(
     found = (*_readings(unit, pictures, facts), *_checks(pictures, facts), *_lock_out(pictures, facts))
     rows = sorted(found, key=lambda row: row[0])
     newest: dict[str, Observation] = {}
+    worked = max((f"{e.at.isoformat()} {e.id}" for e in facts.entries if isinstance(e.body, Action)), default="")
+    calls = [seen for when, seen in rows if seen.test == "stops" and when > worked]
     against: list[Conflict] = []
     for _, seen in rows:
         test = pictures.tests[seen.test]
         before = newest.get(seen.test)
-        if before is not None and _differ(test, before.outcome, seen.outcome):
+        if before is not None and seen.test != "stops" and _differ(test, before.outcome, seen.outcome):
             shown, earlier = in_words(test, seen.outcome), in_words(test, before.outcome)
             against.append(Conflict(test.key, test.name, shown, f"{earlier}, read before", seen.entry_id))
         newest[seen.test] = seen
+    if len(calls) > 1:
+        newest |= {seen.test: seen for seen in _of_several_calls(calls)}
     return list(newest.values()), against
 
 
@@ -105,6 +109,14 @@ def _checks(pictures: Pictures, facts: Facts) -> Iterable[Row]:
             key, outcome = ("stops" if body.check == "stops" else f"{body.check}:{body.device}"), body.outcome
         if key in pictures.tests and outcome:
             yield f"{entry.at.isoformat()} {entry.id}", Observation(key, outcome, entry.id)
+
+
+def _of_several_calls(calls: list[Observation]) -> Iterable[Observation]:
+    """What several watched calls tell: whether they went alike, and the newest one that did not run through."""
+    alike = len({call.outcome for call in calls}) == 1
+    yield Observation("again", SAME if alike else DIFFERS, calls[-1].entry_id)
+    failed = [call for call in calls if call.outcome != STEADY]
+    yield (failed or calls)[-1]
 
 
 def _lock_out(pictures: Pictures, facts: Facts) -> Iterable[Row]:

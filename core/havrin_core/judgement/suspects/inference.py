@@ -5,13 +5,14 @@ from dataclasses import dataclass
 from math import exp, hypot, log
 
 from havrin_core.judgement.suspects.model import Conflict, Observation, Outcome, Test
-from havrin_core.judgement.suspects.pictures import BAD, Pictures
+from havrin_core.judgement.suspects.pictures import BAD, DIFFERS, Pictures
 from havrin_core.judgement.suspects.words import in_words
 from havrin_core.machine.circuit.model import FaultMode
 
 PAIR_MASS = 0.08  # of all calls, two faults at once
-_SURE = {"stops": 0.97, "code": 0.98, "ohms": 0.98, "swap": 0.98, "jump": 0.98}
-_LOOK_FINDS, _LOOK_ERRS = 0.93, 0.02
+_SURE = {"stops": 0.97, "again": 0.97, "code": 0.98, "ohms": 0.98, "swap": 0.98, "jump": 0.98}
+FINDS = {"look": (0.93, 0.02), "watch": (0.85, 0.01)}  # a fault that is there, one that is not
+_AGAIN_DIFFERS = 0.75  # of calls with a fault that comes and goes
 _OUTLIER = 0.004  # share of readings that are simply misread
 _ODD_SIGMAS = 5.0
 _PAIRS_FROM, _KEEP = 8, 1e-4
@@ -90,10 +91,11 @@ def _log_ratio(test: Test, predicted: Outcome, shown: Outcome) -> float:
             return 0.0
         sigma = spread(test, predicted)
         return log(exp(-0.5 * min(((shown - predicted) / sigma) ** 2, 80.0)) + _OUTLIER)
-    if test.kind == "look":
-        chance = _LOOK_FINDS if predicted == BAD else _LOOK_ERRS
-        chance = chance if shown == BAD else 1 - chance
-        return log(chance)
+    if test.kind in FINDS:
+        chance = FINDS[test.kind][predicted != BAD]
+        return log(chance if shown == BAD else 1 - chance)
+    if test.kind == "again" and predicted == DIFFERS:
+        return log(_AGAIN_DIFFERS if shown == DIFFERS else 1 - _AGAIN_DIFFERS)
     sure = _SURE[test.kind]
     return log(sure if predicted == shown else (1 - sure) / 3)
 
@@ -122,6 +124,6 @@ def _odd(test: Test, predicted: Outcome, shown: Outcome) -> bool:
         if not isinstance(predicted, float) or not isinstance(shown, float):
             return False
         return abs(shown - predicted) > _ODD_SIGMAS * spread(test, predicted)
-    if test.kind == "look":
-        return False  # a look may miss
+    if test.kind in FINDS or test.kind == "again":
+        return False  # a look may miss, a fault that comes and goes may stay away
     return predicted != shown

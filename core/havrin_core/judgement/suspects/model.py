@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 Outcome = float | str | None  # volts or SI of a gauge; a word of a categorical test; None for an open circuit
 
-KINDS = ("stops", "code", "volts", "ohms", "gauge", "look", "jump", "swap")
+KINDS = ("stops", "again", "code", "volts", "ohms", "gauge", "look", "watch", "jump", "swap")
 
 
 @dataclass(frozen=True, slots=True)

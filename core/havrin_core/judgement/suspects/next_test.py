@@ -5,7 +5,7 @@ from itertools import pairwise
 from math import erf, inf, log2, sqrt
 
 from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.suspects.inference import Hypothesis, spread
+from havrin_core.judgement.suspects.inference import FINDS, Hypothesis, spread
 from havrin_core.judgement.suspects.model import Meaning, Observation, Offer, Outcome, Test
 from havrin_core.judgement.suspects.pictures import BAD, GOOD, Pictures
 from havrin_core.judgement.suspects.words import in_words
@@ -13,11 +13,21 @@ from havrin_core.judgement.suspects.words import in_words
 CLEAR = 0.95
 _GAP_SIGMAS = 1.0  # predictions nearer than this fall into one outcome
 _DUST = 1e-4
-_LOOK_FINDS, _LOOK_ERRS = 0.93, 0.02
 _WORTH_BITS = 0.01
 _FEW = 60  # hypotheses that are weighed; the rest is dust
 # Ties: looks before tools, tools before swaps.
-_HANDICAP = {"stops": 0.0, "code": 0.0, "look": 0.0, "volts": 0.05, "gauge": 0.1, "ohms": 0.1, "jump": 0.2, "swap": 0.5}
+_HANDICAP = {
+    "stops": 0.0,
+    "again": 0.0,
+    "code": 0.0,
+    "look": 0.0,
+    "watch": 0.1,
+    "volts": 0.05,
+    "gauge": 0.1,
+    "ohms": 0.1,
+    "jump": 0.2,
+    "swap": 0.5,
+}
 
 
 def allowed(test: Test, rules: HouseRules) -> bool:
@@ -35,7 +45,7 @@ def offers(
     weighed = pictured(pictures, hypotheses)
     worth: list[tuple[float, float, Test]] = []
     for test in pictures.tests.values():
-        if test.key in done or not allowed(test, rules):
+        if test.key in done or not allowed(test, rules) or (test.kind == "again" and "stops" not in done):
             continue
         groups = outcome_groups(test, weighed)
         bits = _information(groups) if len(groups) > 1 else 0.0
@@ -66,8 +76,8 @@ def outcome_groups(test: Test, weighed: Sequence[Pictured]) -> list[Group]:
         return [(rows[0][0], {h.blocks: h.share for _, h in rows})]  # it tells nothing
     if test.kind in ("volts", "gauge"):
         return _numbers(test, rows)
-    if test.kind == "look":
-        return _looks(rows)
+    if test.kind in FINDS:
+        return _looks(rows, *FINDS[test.kind])
     groups: dict[Outcome, dict[str, float]] = {}
     for outcome, h in rows:
         _add(groups.setdefault(outcome, {}), h, 1.0)
@@ -93,11 +103,11 @@ def _numbers(test: Test, rows: Sequence[tuple[Outcome, Hypothesis]]) -> list[Gro
     return [(centre, parts) for centre, parts in groups if parts]
 
 
-def _looks(rows: Sequence[tuple[Outcome, Hypothesis]]) -> list[Group]:
+def _looks(rows: Sequence[tuple[Outcome, Hypothesis]], found: float, erred: float) -> list[Group]:
     bad: dict[str, float] = {}
     good: dict[str, float] = {}
     for outcome, h in rows:
-        finds = _LOOK_FINDS if outcome == BAD else _LOOK_ERRS
+        finds = found if outcome == BAD else erred
         _add(bad, h, finds)
         _add(good, h, 1 - finds)
     return [(BAD, bad), (GOOD, good)]

@@ -57,6 +57,11 @@ def prior_of(circuit: Circuit, background: Background) -> Prior:
         if touched:
             reasons.append(f"{name}: {_said(circuit, touched)}")
     odds = {fault.key: fault.odds * factors.get(fault.part, 1.0) for fault in circuit.faults}
+    for rule, parts in _hands(circuit, background):
+        reasons.append(f"{rule['name'].capitalize()}: wrong part or wiring × {rule['factor']:g}")
+        for fault in circuit.faults:
+            if fault.key.split(".")[1] in rule["modes"] and (parts is None or fault.part in parts):
+                odds[fault.key] *= rule["factor"]
     return Prior(odds, tuple(reasons))
 
 
@@ -105,6 +110,19 @@ def _history(circuit: Circuit, past: Iterable[Past]) -> Iterable[tuple[str, dict
         factor = table[rule]["factor"]
         parts = {p.key: factor for p in circuit.parts if p.key in named or p.family in named}
         yield f"{table[rule]['name'].capitalize()} ({item.days_ago} days)", parts
+
+
+def _hands(circuit: Circuit, known: Background) -> Iterable[tuple[Mapping[str, Any], set[str] | None]]:
+    """Where hands were at work, wrong parts and wrong wiring are likelier: on some parts, or (None) on any."""
+    table = _table()
+    if known.age_years is not None and known.age_years < table["new_unit"]["below_years"]:
+        yield table["new_unit"], None
+    rule = table["fresh_work"]
+    recent = [item for item in known.past if item.deed.startswith("change_") and item.days_ago <= rule["within_days"]]
+    families = {name for item in recent for name in table["deeds"].get(item.deed, ([],))[0]}
+    parts = {part.key for part in circuit.parts if part.family in families or part.key in families}
+    if parts:
+        yield rule, parts
 
 
 def _of_families(circuit: Circuit, families: Mapping[str, float]) -> dict[str, float]:

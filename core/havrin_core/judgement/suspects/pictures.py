@@ -16,7 +16,8 @@ NOTHING = "nothing"  # nothing was seen or heard to happen
 GOOD, BAD = "ok", "bad"
 OPEN, HIGH = "open", "high"
 _FAR_OFF = 1.4  # a resistance above this many times the sound one reads as too high
-_BY_HAND = ("look", "swap", "jump")
+SAME, DIFFERS = "same", "differs"
+_BY_HAND = ("look", "swap", "jump", "watch")
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,7 +72,7 @@ class Pictures:
         return Picture(outcomes, (self._milestones.get(run.reached, 0), self._order[run.stop.control]))
 
     def _wiring(self, faults: Sequence[FaultMode]) -> Wiring:
-        electrical = [f for f in faults if f.open or f.ohm is not None or f.stuck or f.sag_ohm or f.volts_share != 1.0]
+        electrical = [fault for fault in faults if fault.is_electrical]
         key = frozenset(fault.key for fault in electrical)
         return self._wirings.setdefault(key, Wiring(self.circuit, electrical))
 
@@ -97,8 +98,9 @@ def outcome_of(test: Test, run: Run, unit: VirtualUnit, faults: Sequence[FaultMo
     stop = run.stop
     match test.kind:
         case "stops":
-            done = run.failures == 0 and run.reached == last_seen(unit.circuit)
-            return STEADY if done else run.reached or NOTHING
+            return STEADY if _keeps_running(run, unit.circuit) else run.reached or NOTHING
+        case "again":
+            return DIFFERS if any(fault.comes_and_goes for fault in faults) else SAME
         case "code":
             return run.code
         case "volts":
@@ -115,9 +117,9 @@ def outcome_of(test: Test, run: Run, unit: VirtualUnit, faults: Sequence[FaultMo
     return BAD if any(_shows(test, fault) for fault in faults) else GOOD
 
 
-def last_seen(circuit: Circuit) -> str:
-    """Return the last milestone of a sound call that is seen or heard."""
-    return [m.key for m in circuit.control.milestones if m.seen][-1]
+def _keeps_running(run: Run, circuit: Circuit) -> bool:
+    last = [m for m in circuit.control.milestones if m.seen][-1]
+    return run.failures == 0 and run.reached == last.key and last.condition in run.stop.holds
 
 
 def _resistance(test: Test, unit: VirtualUnit) -> Outcome:
@@ -131,4 +133,4 @@ def _resistance(test: Test, unit: VirtualUnit) -> Outcome:
 
 
 def _shows(test: Test, fault: FaultMode) -> bool:
-    return fault.part == test.part
+    return fault.part == test.part and (test.kind != "watch" or bool(fault.lets_go_when))

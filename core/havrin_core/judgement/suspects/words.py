@@ -4,6 +4,7 @@ from havrin_core.judgement.suspects.model import Outcome, Test
 from havrin_core.machine.virtual.run import DARK
 
 _SAID = {
+    "watch": {"ok": "never lets go", "bad": "lets go"},
     "ohms": {"ok": "as it should", "open": "open", "high": "far too high"},
     "code": {DARK: "no code: the control is dark"},
 }

@@ -4,10 +4,13 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 
 from havrin_core.errors import OutOfDomain, UnknownName
+from havrin_core.machine.circuit.faulty import wired_parts
 from havrin_core.machine.circuit.model import Circuit, FaultMode, Part
 from havrin_core.machine.circuit.network import Branch, Solution, branches_of
 
 METER_OHM = 10e6  # a usual digital voltmeter's input
+_CONTACTS = ("switch", "wire")
+_MOVED = (*_CONTACTS, "flame", "source")
 CONTINUITY_OHM = 30.0
 GHOST_OHM = 1e5  # behind more than this a digital meter shows a voltage that no load would keep
 MODES = {"V": "volts, alternating", "Vdc": "volts, direct", "ohm": "ohms, power off", "continuity": "continuity, power off",
@@ -31,22 +34,25 @@ class Wiring:
         self._fault = {fault.part: fault for fault in faults}
         self._solved: dict[tuple[frozenset[str], frozenset[str], bool], Solution] = {}
         self._seen: dict[tuple[frozenset[str], bool], Solution] = {}
-        self._wired = [part for part in circuit.parts if part.kind != "thing"]
-        self._moved = [part for part in self._wired if part.kind in ("switch", "flame", "source")]
+        self._wired = wired_parts(circuit, faults)
+        self._moved = [part for part in self._wired if part.kind in _MOVED]
 
     def closed(self, part: Part, holds: Collection[str]) -> bool:
         """Tell whether a switch is closed while the conditions ``holds`` (and no others) are true."""
         fault = self._fault.get(part.key)
-        if fault is not None and fault.stuck:
+        if fault is not None and fault.stuck in ("open", "closed"):
             return fault.stuck == "closed"
-        return all((term[1:] not in holds) if term.startswith("!") else (term in holds) for term in part.closed_when)
+        if fault is not None and fault.lets_go_when and fault.lets_go.name in holds:
+            return False
+        moved = all((term[1:] not in holds) if term.startswith("!") else (term in holds) for term in part.closed_when)
+        return moved != (fault is not None and fault.stuck == "inverted")
 
     def solve(self, holds: Collection[str], *, direct: bool = False) -> Solution:
         """Return the solved network, alternating or ``direct``, while ``holds`` are true."""
         moment = (frozenset(holds), direct)
         if moment not in self._seen:
-            closed = frozenset(p.key for p in self._moved if p.kind == "switch" and self.closed(p, holds))
-            live = frozenset(p.key for p in self._moved if p.kind != "switch" and self.closed(p, holds))
+            closed = frozenset(p.key for p in self._moved if p.kind in _CONTACTS and self.closed(p, holds))
+            live = frozenset(p.key for p in self._moved if p.kind not in _CONTACTS and self.closed(p, holds))
             key = (closed, live, direct)
             if key not in self._solved:
                 self._solved[key] = Solution(self._branches(closed, live, direct), self.circuit.ground)

@@ -15,6 +15,7 @@ from dataclasses import dataclass, field
 CLOSED_OHM = 0.02  # a clean contact
 WIRE_OHM = 0.01
 LINE_HZ = 60.0
+LETS_GO_S = 12.0  # after the flame is proved on the shipped controls, before their blower starts
 
 ELECTRICAL = ("source", "transformer", "switch", "wire", "load", "stray", "flame")
 
@@ -60,10 +61,25 @@ class FaultMode:
     ohm: float | None = None  # added in series
     volts_share: float = 1.0  # of a source
     sag_ohm: float = 0.0  # more inner resistance of a source or transformer
-    stuck: str = ""  # "open", "closed": a switch that no longer follows
+    stuck: str = ""  # "open", "closed": a switch that no longer follows; "inverted": wired to its other contact
+    lets_go_when: tuple[str, ...] = ()  # a contact or wire that opens once these conditions held for LETS_GO_S
+    to_ground_ohm: float | None = None  # from the part's far end to ground
+    reverses: bool = False  # hot and neutral of the line exchanged
+    comes_and_goes: bool = False  # another call may go another way
     scale: Mapping[str, float] = field(default_factory=dict)  # quantity -> factor
     force: Mapping[str, bool] = field(default_factory=dict)  # condition -> held at
-    shifts: float = 1.0  # a switch's own set point × this
+    shifts: float = 1.0  # a switch's own set point, from the quantity's rest on, × this
+
+    @property
+    def lets_go(self) -> Condition:
+        """Return the condition under which the contact is open: once let go, for as long as the call lasts."""
+        return Condition(f"lets_go.{self.part}", self.lets_go_when, LETS_GO_S, keeps=("call",))
+
+    @property
+    def is_electrical(self) -> bool:
+        """Tell whether it changes the network itself, and not only what moves it."""
+        bent = self.open or self.ohm is not None or self.stuck or self.sag_ohm or self.volts_share != 1.0
+        return bool(bent or self.lets_go_when or self.to_ground_ohm is not None or self.reverses)
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,6 +102,7 @@ class Part:
     acts: str = ""  # the condition that this load makes true while it has its voltage
     pull_in_v: float = 0.0
     pull_in_a: float = 0.0  # for what acts by its current, like an igniter that glows
+    polarity: bool = False  # a flame signal that needs the line's hot and neutral the right way round
     family: str = ""  # of part_families: which faults and tests it has
     feels: str = ""  # the quantity it answers to, for people
 

@@ -88,8 +88,8 @@ def branches_of(part: Part, *, closed: bool, live: bool, fault: FaultMode | None
     a, b = part.nodes[:2]
     extra = fault.ohm or 0.0 if fault else 0.0
     match part.kind:
-        case "wire":
-            return [Element(part.key, a, b, 1 / (WIRE_OHM + extra))]
+        case "wire":  # open only where a fault lets it go
+            return [Element(part.key, a, b, 1 / (WIRE_OHM + extra))] if closed else []
         case "switch":
             return [Element(part.key, a, b, 1 / (CLOSED_OHM + extra))] if closed else []
         case "load":
@@ -104,17 +104,18 @@ def branches_of(part: Part, *, closed: bool, live: bool, fault: FaultMode | None
         case "flame":
             return [Element(part.key, a, b, 1 / (part.ohm + extra), part.volts)] if live and direct else []
         case "transformer":
-            return _transformer(part, extra + (fault.sag_ohm if fault else 0.0), direct=direct)
+            volts = part.volts * (fault.volts_share if fault else 1.0)
+            return _transformer(part, volts, extra + (fault.sag_ohm if fault else 0.0), direct=direct)
     return []
 
 
-def _transformer(part: Part, extra_ohm: float, *, direct: bool) -> list[Branch]:
+def _transformer(part: Part, volts: float, extra_ohm: float, *, direct: bool) -> list[Branch]:
     hot, neutral, secondary, common = part.nodes
     winding = Element(part.key, secondary, common, 1 / (part.ohm + extra_ohm))
     primary = Element(f"{part.key}.primary", hot, neutral, 1 / part.primary_ohm)
     if direct:
         return [winding, primary]
-    ratio = part.volts / part.primary_volts
+    ratio = volts / part.primary_volts
     weights = ((hot, ratio), (neutral, -ratio), (secondary, -1.0), (common, 1.0))
     return [Coupled(part.key, weights, 1 / (part.ohm + extra_ohm)), primary]
 

@@ -72,7 +72,7 @@ def circuit_from_dict(data: Any) -> Circuit:
         raise BadDocument("circuit_field", f"The circuit lacks {missing}.", value=str(missing)) from missing
     except (TypeError, ValueError, AttributeError) as error:
         raise BadDocument("circuit_form", f"The circuit cannot be read: {error}.", value="circuit") from error
-    circuit = replace(circuit, faults=tuple(f for part in circuit.parts for f in _faults(part)))
+    circuit = replace(circuit, faults=tuple(f for part in circuit.parts for f in _faults(circuit, part)))
     check_circuit(circuit)
     return circuit
 
@@ -111,7 +111,7 @@ def _made(cls: Any, row: Mapping[str, Any], place: str) -> Any:
     return cls(**{name: tuple(value) if isinstance(value, list) else value for name, value in row.items()})
 
 
-def _faults(part: Part) -> Iterable[FaultMode]:
+def _faults(circuit: Circuit, part: Part) -> Iterable[FaultMode]:
     family = part_families().get(part.family or "none")
     if family is None:
         known = ", ".join(sorted(name for name in part_families() if name != "about"))
@@ -122,9 +122,15 @@ def _faults(part: Part) -> Iterable[FaultMode]:
         named = {name: value for name, value in row.items() if name not in ("mode", "name")}
         named["scale"] = {_own(q, part): factor for q, factor in row.get("scale", {}).items()}
         named["force"] = {_own(c, part): held for c, held in row.get("force", {}).items()}
+        named["lets_go_when"] = tuple(_burning(circuit) if c == "@burning" else c for c in row.get("lets_go_when", ()))
         yield FaultMode(f"{part.key}.{row['mode']}", part.key, f"{part.name}: {row['name']}", **named)
 
 
 def _own(name: str, part: Part) -> str:
     # "@feels" and "@acts" stand for the part's own quantity and condition
     return {"@feels": part.feels, "@acts": part.acts}.get(name, name)
+
+
+def _burning(circuit: Circuit) -> str:
+    known = [condition.name for condition in circuit.conditions]
+    return "main_flame" if "main_flame" in known else "flame"

@@ -10,12 +10,16 @@ class Physics:
     """The unit's physical state: which conditions hold, what each quantity reads. Lags are the run's business."""
 
     def __init__(self, circuit: Circuit, faults: Sequence[FaultMode]) -> None:
-        self.conditions = circuit.conditions
+        self.conditions = (*circuit.conditions, *(fault.lets_go for fault in faults if fault.lets_go_when))
         self.quantities = circuit.quantities
         self._scale: dict[str, float] = {}
         self.forced: dict[str, bool] = {}
+        self._shifts: dict[str, float] = {}  # condition -> factor on its set points
         for fault in faults:
             self.forced.update(fault.force)
+            if fault.shifts != 1.0:
+                moved_by = circuit.part(fault.part).closed_when
+                self._shifts.update(dict.fromkeys((term.removeprefix("!") for term in moved_by), fault.shifts))
             for name, factor in fault.scale.items():
                 self._scale[name] = self._scale.get(name, 1.0) * factor
 
@@ -36,7 +40,15 @@ class Physics:
             return self.forced[condition.name]
         if condition.keeps and condition.name in holds:
             return all(_holds(term, holds, values) for term in condition.keeps)
-        return all(_holds(term, holds, values) for term in condition.terms)
+        return all(_holds(self._shifted(term, condition.name), holds, values) for term in condition.terms)
+
+    def _shifted(self, term: str, condition: str) -> str:
+        """Return the term with its set point moved, from the quantity's rest on, where a wrong part moves it."""
+        name, sign, number = _parsed(term)
+        if condition not in self._shifts or sign not in ("<", ">"):
+            return term
+        rest = next(q.rest for q in self.quantities if q.name == name)
+        return f"{name}{sign}{rest + (number - rest) * self._shifts[condition]}"
 
     def _full(self, name: str) -> float:
         return next(q.value for q in self.quantities if q.name == name)

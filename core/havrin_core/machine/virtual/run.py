@@ -198,7 +198,7 @@ class VirtualUnit:
                 self._moving[what.name] = (self.time_s + self._lag(what.lag_s), aim)
 
     def _judge(self) -> None:
-        for condition in self.circuit.conditions:
+        for condition in self._physics.conditions:
             wanted = self._physics.wanted(condition, self.holds, self.values)
             if wanted == (condition.name in self.holds):
                 self._due.pop(condition.name, None)
