@@ -184,7 +184,7 @@ def test_faults_that_look_alike_are_known_and_mostly_split_by_the_part_itself(pi
 
 KINDS = [
     (kind, stages)
-    for kind in kind_names() for stages in ((Stage("only"),), (Stage("low"), Stage("high")))
+    for kind in kind_names() for stages in ((Stage("only", input_w=23_400.0),), (Stage("low", input_w=16_000.0), Stage("high", input_w=23_400.0)))
     if build_unit("U", kind, Plate("NG_H", stages), 1500).circuit is not None
 ]  # fmt: skip
 
@@ -199,7 +199,16 @@ def test_every_gauge_that_is_offered_can_be_answered(kind, stages):
             assert test.key in {o.test for o in found}, (test.starter, test.quantity)
 
 
-NUMBERS = {"igniter_current_a": "2", "temperature_rise_k": "40"}
+NUMBERS = {
+    "igniter_current_a": "2", "temperature_rise_k": "40", "input_share": "2 ft3 1 60", "o2_dry_pct": "6.4",
+    "co_air_free_ppm": "6.4 co 30", "flue_temp_k": "350 F", "o2_step_pct": "0.2",
+}  # fmt: skip
+
+
+def test_an_input_without_a_plate_accuses_nobody():
+    unit = build_unit("U", "furnace_80", Plate("NG_H", (Stage("only"),)), 1500)
+    found, _ = observations(unit, pictures_of(unit.circuit), tape("clock 2 ft3 1 60", unit=unit))
+    assert found == []
 
 
 def test_two_calls_that_go_different_ways_speak_for_what_comes_and_goes(pictures):

@@ -61,7 +61,7 @@ def test_every_fault_shows_in_some_test(name):
         ("string_feed.to_ground", "", DARK),
         ("flame_rod.to_ground", "flame", "3 4"),
         ("inducer_relay.cold", "", "2 3"),
-        ("orifices.wrong_part", "blower", "2 4"),
+        ("orifices.wrong_part", "blower", "normal"),
     ],
 )
 def test_a_furnace_stops_where_its_fault_lies(fault, reached, code):

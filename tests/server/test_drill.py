@@ -11,6 +11,8 @@ from havrin_core.machine.virtual.run import VirtualUnit
 from havrin_server.journal.models import Visit
 
 MOST_TESTS = 25
+O2 = 7.0
+FT3_W_S = 1.055e6  # one cubic foot of natural gas
 
 
 class Hidden:
@@ -41,8 +43,14 @@ class Hidden:
             return f"{value:.2f}"
         if test.quantity == "flame_current_a":
             return f"{1e6 * value:.2f} uA"
+        if test.quantity in ("o2_dry_pct", "o2_step_pct"):
+            return f"{value:.2f}"
+        if test.quantity == "co_air_free_ppm":
+            return f"{O2} co {value * (20.946 - O2) / 20.946:.0f}"
         here = value / to_nominal(self.unit, self.pictures, test, self.unit.stage_keys[-1])
-        unit = {"temperature_rise_k": "K", "igniter_current_a": "A"}.get(test.quantity, "Pa")
+        if test.quantity == "input_share":  # one turn of a 2 ft³ dial, by the heating value the program counts with
+            return f"2 ft3 1 {2 * FT3_W_S / here:.1f}"
+        unit = {"temperature_rise_k": "K", "igniter_current_a": "A", "flue_temp_k": "K"}.get(test.quantity, "Pa")
         return f"{here:.3g} {unit}"
 
 
@@ -61,7 +69,7 @@ def found_by_the_page(client, visit, hidden):
     ("label", "fault"),
     [
         ("F-1", "hose.off"), ("F-1", "gas_valve.coil_open"), ("F-1", "flame_rod.dirty"), ("B-1", "low_water.stuck_open"),
-        ("F-1", "limit.intermittent"), ("F-1", "valve_wire.to_ground"), ("F-2", "line.reversed"), ("F-2", "pressure_low.miswired"),
+        ("F-1", "exchanger.breach"), ("F-2", "orifices.wrong_part"), ("F-1", "limit.intermittent"), ("F-1", "valve_wire.to_ground"), ("F-2", "line.reversed"), ("F-2", "pressure_low.miswired"),
         ("F-2", "pressure_high.stuck_open"), ("F-2", "igniter.weak"), ("MA-1", "belt.off"), ("RT-2", "aux_limit.stuck_open"),
     ],
 )  # fmt: skip

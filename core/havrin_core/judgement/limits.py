@@ -27,6 +27,8 @@ SPILLAGE_MOST_S, SPILLAGE_WARM_S = 300.0, 120.0
 _IMBALANCE = {
     "voltage_imbalance_pct": VOLTAGE_IMBALANCE_MOST_PCT, "current_imbalance_pct": CURRENT_IMBALANCE_MOST_PCT,
 }  # fmt: skip
+O2_STEP_DOUBT_PCT, O2_STEP_MOST_PCT = 0.5, 1.0  # percent points of O2, blower started against not
+_O2_STEP_NOTE = "first rule out what looks alike: door off, starved return, air at the probe, gas pressure that moved"
 _DERATE_FLOOR_FT = 2000.0
 
 
@@ -107,6 +109,10 @@ def _plate_or_default(
             high=SPILLAGE_MOST_S,
             near_high=SPILLAGE_WARM_S,
             note="of main burner, 2 minutes when the vent is warm",
+        )
+    if quantity == "o2_step_pct":
+        return Band(
+            "default", -O2_STEP_MOST_PCT, O2_STEP_MOST_PCT, -O2_STEP_DOUBT_PCT, O2_STEP_DOUBT_PCT, _O2_STEP_NOTE
         )
     if quantity in _IMBALANCE:
         most = _IMBALANCE[quantity]

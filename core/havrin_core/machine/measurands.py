@@ -50,6 +50,7 @@ MEASURANDS: tuple[Measurand, ...] = (
         "o2_dry_pct", "Flue O₂", "percent", "flue", ("o2", "o₂", "oxygen"), 0, 20.945, True,
         "fresh air has 20.946 %: zero the analyzer in clean air, and is the probe in the flue?",
     ),
+    Measurand("o2_step_pct", "O₂ step at blower start", "percent", "exchanger", ("o2 step", "o₂ step", "blower test"), -10, 15),
     Measurand("co_ppm_dry", "Flue CO", "ppm", "flue", ("co",), 0, 100_000, True),
     Measurand(
         "co2_dry_pct", "Flue CO₂", "percent", "flue", ("co2", "co₂"), 0, 16, True,

@@ -3,8 +3,9 @@
 from collections.abc import Iterable
 
 from havrin_core.judgement.suspects.model import Test
-from havrin_core.machine.circuit.model import Circuit, Part
+from havrin_core.machine.circuit.model import AIR, Circuit, Part
 from havrin_core.machine.circuit.read import part_families
+from havrin_core.machine.virtual.plant import fire
 
 LIVE_LOW = "Live low voltage: no lead may slip across two terminals."
 LIVE_LINE = "Live LINE voltage: one hand, insulated probes, nothing metal near. Only who is qualified."
@@ -20,6 +21,12 @@ _GAUGES: dict[str, tuple[str, float, str, str, float]] = {  # quantity -> name, 
     "manifold_of_plate": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP, 0.05),
     "temperature_rise_k": ("Temperature rise when it stops", 5, "rise ", "", 0.2),
 }
+_ANALYZER: dict[str, tuple[str, float, str, float]] = {  # quantity -> name, minutes, starter, spread among sound units
+    "o2_dry_pct": ("Analyzer in the flue: O₂ while it runs", 5, "o2 ", 1.2),
+    "co_air_free_ppm": ("Analyzer in the flue: O₂ and CO in one line while it runs", 5, "o2 ", 50.0),
+    "flue_temp_k": ("Analyzer in the flue: temperature while it runs", 5, "flue ", 25.0),
+    "o2_step_pct": ("O₂ before and after the blower starts", 4, "o2 step ", 0.15),
+}
 # What a gauge is called where the circuit has a second one of its sort, at high fire.
 _LOW_OF_TWO = {"draft_at_switch_pa": ("Tee a gauge into the low switch's hose", "low draft ")}
 _VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
@@ -30,7 +37,8 @@ _AGAIN = (("same", "it stops at the same point"), ("differs", "it goes another w
 
 def tests_of(circuit: Circuit) -> tuple[Test, ...]:
     """Return every test of ``circuit``, in the order in which a person who walks the string would do them."""
-    return (*_whole_unit(circuit), *_volts(circuit), *_gauges(circuit), *_flame(circuit), *_parts(circuit))
+    found = (_whole_unit(circuit), _volts(circuit), _gauges(circuit), _flue(circuit), _flame(circuit), _parts(circuit))
+    return tuple(test for tests in found for test in tests)
 
 
 def _whole_unit(circuit: Circuit) -> Iterable[Test]:
@@ -106,6 +114,24 @@ def _gauges(circuit: Circuit) -> Iterable[Test]:
                 nominal=quantity.value,
                 caution=caution,
             )
+
+
+def _flue(circuit: Circuit) -> Iterable[Test]:
+    """The analyzer in the flue and the watch at the meter: a sound fire's figures are the design's."""
+    plant = circuit.plant
+    if plant is None:
+        return
+    sound = fire(plant, 30.0, 1.0, 1.0, 1.0)
+    if plant.fuel != "C3H8":  # a tank has no dial to clock
+        yield Test("gauge:input_share", "gauge", "Clock the meter, this unit alone", 5, "clock ", quantity="input_share",
+                   sigma=0.05, nominal=1.0)  # fmt: skip
+    if not plant.has_flue:
+        return
+    nominals = {"o2_dry_pct": sound.o2_dry_pct, "co_air_free_ppm": sound.co_air_free_ppm, "flue_temp_k": plant.stack_k}
+    for quantity, (name, minutes, starter, sigma) in _ANALYZER.items():
+        if quantity != "o2_step_pct" or plant.heats == AIR:
+            yield Test(f"gauge:{quantity}", "gauge", name, minutes, starter, quantity=quantity, sigma=sigma,
+                       nominal=nominals.get(quantity, 0.0))  # fmt: skip
 
 
 def _flame(circuit: Circuit) -> Iterable[Test]:

@@ -2,6 +2,8 @@
 
 from collections.abc import Iterable
 
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.limits import input_at_altitude_w
 from havrin_core.judgement.standing.facts import Facts, ReadingFact
 from havrin_core.judgement.suspects.inference import spread
 from havrin_core.judgement.suspects.model import Conflict, Observation, Outcome, Test
@@ -9,8 +11,10 @@ from havrin_core.judgement.suspects.pictures import BAD, DIFFERS, GOOD, SAME, ST
 from havrin_core.judgement.suspects.words import in_words
 from havrin_core.judgement.tape import Action, Check, Code, Entry
 from havrin_core.machine.unit import Unit
+from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm
 
 _SAME_SIGMAS = 6.0
+_FRESH_O2_PCT = 19.0  # above this the probe is in air: nothing can be counted back
 
 
 def observations(
@@ -46,18 +50,29 @@ def _readings(unit: Unit, pictures: Pictures, facts: Facts) -> Iterable[Row]:
     for fact in facts.readings:
         if fact.phase == "left":
             continue
-        for test, value in _tests_of_reading(unit, pictures, fact):
+        for test, value in _tests_of_reading(unit, pictures, fact, facts):
             yield f"{fact.at.isoformat()} {fact.entry_id}", Observation(test.key, value, fact.entry_id)
 
 
-def _tests_of_reading(unit: Unit, pictures: Pictures, fact: ReadingFact) -> Iterable[tuple[Test, float]]:
+def _tests_of_reading(unit: Unit, pictures: Pictures, fact: ReadingFact, facts: Facts) -> Iterable[tuple[Test, float]]:
     if fact.quantity == "volts_across_v" and fact.leads is not None:
         for test in pictures.tests.values():
             if test.leads is not None and set(test.leads) == set(fact.leads):
                 yield test, abs(fact.value)
         return
+    if fact.quantity == "co_ppm_dry":
+        yield from _carbon_monoxide(pictures, fact, facts)
     for test in _gauges(pictures, fact):
-        yield test, abs(fact.value) * to_nominal(unit, pictures, test, fact.stage)
+        factor = to_nominal(unit, pictures, test, fact.stage)
+        if factor is not None:
+            yield test, abs(fact.value) * factor
+
+
+def _carbon_monoxide(pictures: Pictures, fact: ReadingFact, facts: Facts) -> Iterable[tuple[Test, float]]:
+    oxygen = facts.newest("o2_dry_pct", fact.stage)
+    test = pictures.tests.get("gauge:co_air_free_ppm")
+    if test is not None and oxygen is not None and oxygen.value < _FRESH_O2_PCT:
+        yield test, co_air_free_ppm(oxygen.value, fact.value)
 
 
 def _gauges(pictures: Pictures, fact: ReadingFact) -> list[Test]:
@@ -72,13 +87,20 @@ _QUANTITY: dict[tuple[str, str | None], tuple[str, ...]] = {
     ("draft_pa", "high"): ("draft_at_high_switch_pa",),
     ("draft_pa", None): ("draft_at_switch_pa", "profile_low_pa"),
     ("manifold_pa", None): ("manifold_pa", "manifold_of_plate"),
+    ("input_w", None): ("input_share",),
 }  # fmt: skip
 
 
-def to_nominal(unit: Unit, pictures: Pictures, test: Test, stage: str | None) -> float:
-    """Return the factor from this unit's own numbers to the circuit's: its plate and stamps against the nominal ones."""
+def to_nominal(unit: Unit, pictures: Pictures, test: Test, stage: str | None) -> float | None:
+    """Return the factor from this unit's own numbers to the circuit's: its plate and stamps against the nominal ones.
+
+    None where the plate lacks what would be needed.
+    """
     nominal = {q.name: q.value for q in pictures.circuit.quantities}.get(test.quantity, 0.0)
     plated = unit.stage(stage) if stage in unit.stage_keys else unit.plate.stages[-1]
+    if test.quantity == "input_share":
+        rated = input_at_altitude_w(unit, HouseRules(), plated.key)
+        return 1.0 / rated if rated else None
     if test.quantity.startswith("manifold") and plated.manifold_pa:
         return nominal / plated.manifold_pa
     if test.quantity == "supply_running_pa" and unit.plate.supply_min_pa and unit.plate.supply_max_pa:

@@ -57,10 +57,10 @@ def prior_of(circuit: Circuit, background: Background) -> Prior:
         if touched:
             reasons.append(f"{name}: {_said(circuit, touched)}")
     odds = {fault.key: fault.odds * factors.get(fault.part, 1.0) for fault in circuit.faults}
-    for rule, parts in _hands(circuit, background):
+    for rule, worked_on in _hands(circuit, background):
         reasons.append(f"{rule['name'].capitalize()}: wrong part or wiring × {rule['factor']:g}")
         for fault in circuit.faults:
-            if fault.key.split(".")[1] in rule["modes"] and (parts is None or fault.part in parts):
+            if fault.key.split(".")[1] in rule["modes"] and (worked_on is None or fault.part in worked_on):
                 odds[fault.key] *= rule["factor"]
     return Prior(odds, tuple(reasons))
 

@@ -3,7 +3,8 @@
 from collections.abc import Iterable
 
 from havrin_core.errors import BadDocument
-from havrin_core.machine.circuit.model import ELECTRICAL, Circuit, Part
+from havrin_core.machine.circuit.model import ELECTRICAL, HEATS, Circuit, Part
+from havrin_core.physics.fuels import FUEL_NAMES
 
 _TERMINALS = {"transformer": 4}
 _NEEDS_OHM = ("source", "transformer", "load", "flame")
@@ -18,6 +19,7 @@ def check_circuit(circuit: Circuit) -> None:
     _check_shorts(circuit)
     _check_dead_loops(circuit)
     _check_control(circuit)
+    _check_plant(circuit)
 
 
 def _refuse(code: str, text: str, value: str) -> None:
@@ -102,6 +104,22 @@ def _check_control(circuit: Circuit) -> None:
     for node in nodes:
         if node not in circuit.nodes:
             _refuse("input_node", f"The control reads at {node!r}, which is no node.", node)
+
+
+def _check_plant(circuit: Circuit) -> None:
+    plant = circuit.plant
+    if plant is None:
+        return
+    if plant.fuel not in FUEL_NAMES:
+        _refuse("plant_fuel", f"plant: no fuel {plant.fuel!r}: {', '.join(FUEL_NAMES)}.", plant.fuel)
+    if plant.heats not in HEATS:
+        _refuse("plant_heats", f"plant: heats {plant.heats!r}: {', '.join(HEATS)}.", plant.heats)
+    if not plant.input_w > 0:
+        _refuse("plant_input", "plant: input_w must be above nothing.", "input_w")
+    if plant.has_flue and not (0 < plant.o2_pct < 18 and 290 < plant.stack_k < 900):
+        _refuse("plant_flue", "plant: a flue needs o2_pct (0 to 18) and stack_k (290 to 900).", "plant")
+    if plant.draft and plant.draft not in {quantity.name for quantity in circuit.quantities}:
+        _refuse("plant_draft", f"plant: draft {plant.draft!r} is no quantity of this circuit.", plant.draft)
 
 
 def _islands(circuit: Circuit, parts: Iterable[Part]) -> dict[str, str]:

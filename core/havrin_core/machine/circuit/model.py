@@ -15,6 +15,7 @@ from dataclasses import dataclass, field
 CLOSED_OHM = 0.02  # a clean contact
 WIRE_OHM = 0.01
 LINE_HZ = 60.0
+AIR, WATER, DISCHARGE = HEATS = ("air", "water", "discharge")
 LETS_GO_S = 12.0  # after the flame is proved on the shipped controls, before their blower starts
 
 ELECTRICAL = ("source", "transformer", "switch", "wire", "load", "stray", "flame")
@@ -65,6 +66,8 @@ class FaultMode:
     lets_go_when: tuple[str, ...] = ()  # a contact or wire that opens once these conditions held for LETS_GO_S
     to_ground_ohm: float | None = None  # from the part's far end to ground
     reverses: bool = False  # hot and neutral of the line exchanged
+    leak: float = 0.0  # air into the flue past a breach while the blower runs, share of the dry flue gas
+    drawn_in: float = 0.0  # air into the sample at the probe, likewise
     comes_and_goes: bool = False  # another call may go another way
     scale: Mapping[str, float] = field(default_factory=dict)  # quantity -> factor
     force: Mapping[str, bool] = field(default_factory=dict)  # condition -> held at
@@ -171,6 +174,23 @@ class State:
     conditions: tuple[str, ...]
 
 
+@dataclass(frozen=True, slots=True)
+class Design:
+    """How a sound unit burns. ``draft`` names the quantity that draws its air ("" where nothing is measured)."""
+
+    fuel: str
+    input_w: float  # gross
+    heats: str  # of HEATS: what takes the heat up
+    o2_pct: float = 0.0  # dry, in the flue
+    stack_k: float = 0.0
+    draft: str = ""
+
+    @property
+    def has_flue(self) -> bool:
+        """Tell whether there is a flue to hold a probe in."""
+        return self.heats != DISCHARGE
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Circuit:
     """One circuit with its control and its physics, as read from a data file; itself and no other one like it."""
@@ -187,6 +207,7 @@ class Circuit:
     states: tuple[State, ...]
     control: Control
     faults: tuple[FaultMode, ...] = ()
+    plant: Design | None = None
 
     def part(self, key: str) -> Part:
         """Return the part; KeyError for an unknown key."""

@@ -10,10 +10,12 @@ from typing import Any
 from havrin_core.errors import BadDocument, UnknownName
 from havrin_core.machine.circuit.check import check_circuit
 from havrin_core.machine.circuit.model import (
+    AIR,
     Circuit,
     Condition,
     Control,
     ControlState,
+    Design,
     FaultMode,
     Input,
     Measured,
@@ -85,7 +87,7 @@ def _circuit(data: Mapping[str, Any]) -> Circuit:
         conditions=tuple(_made(Condition, row, f"condition {row.get('name')}") for row in data["conditions"]),
         quantities=tuple(_made(Measured, row, f"quantity {row.get('name')}") for row in data["quantities"]),
         states=tuple(_made(State, row, f"state {row.get('key')}") for row in data["states"]),
-        control=_control(data["control"]),
+        control=_control(data["control"]), plant=_made(Design, data["plant"], "plant") if "plant" in data else None,
     )  # fmt: skip
 
 
@@ -119,6 +121,8 @@ def _faults(circuit: Circuit, part: Part) -> Iterable[FaultMode]:
             "circuit_family", f"part {part.key}: no family {part.family!r}. Known: {known}.", value=part.key
         )
     for row in family["faults"]:
+        if row.get("leak") and not (circuit.plant and circuit.plant.heats == AIR):
+            continue  # only a blower pushes air through a breach
         named = {name: value for name, value in row.items() if name not in ("mode", "name")}
         named["scale"] = {_own(q, part): factor for q, factor in row.get("scale", {}).items()}
         named["force"] = {_own(c, part): held for c, held in row.get("force", {}).items()}

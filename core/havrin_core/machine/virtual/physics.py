@@ -2,8 +2,15 @@
 
 from collections.abc import Mapping, Sequence
 from functools import cache
+from math import sqrt
 
 from havrin_core.machine.circuit.model import Circuit, Condition, FaultMode, Measured
+from havrin_core.machine.virtual.plant import NO_FIRE, Fire, fire, gas_share, regulated_share
+
+_HEATED = ("temperature_rise_k", "water_temp_k")
+_SUCTION = "draft_pa"
+_CELL_MOST = 4000.0  # where a handheld's CO cell ends
+FLUE = ("input_share", "o2_dry_pct", "co_air_free_ppm", "flue_temp_k", "o2_step_pct")
 
 
 class Physics:
@@ -14,6 +21,11 @@ class Physics:
         self.quantities = circuit.quantities
         self._scale: dict[str, float] = {}
         self.forced: dict[str, bool] = {}
+        self.plant = circuit.plant
+        self.burning = {"main_flame"} if any(c.name == "main_flame" for c in circuit.conditions) else {"flame"}
+        self._rise_k = next((q.value - q.rest for q in circuit.quantities if q.name in _HEATED), 30.0)
+        self._leak = sum(fault.leak for fault in faults)
+        self._drawn_in = sum(fault.drawn_in for fault in faults)
         self._shifts: dict[str, float] = {}  # condition -> factor on its set points
         for fault in faults:
             self.forced.update(fault.force)
@@ -27,12 +39,50 @@ class Physics:
         """Return where a quantity goes while ``holds`` are true, SI."""
         if not all(_holds(term, holds, values) for term in what.drivers):
             return what.rest
+        if self.plant is not None and what.name in _HEATED:
+            return what.rest + self.burns(holds, values).rise_k
         share = self._scale.get(what.name, 1.0)
         for name in what.times:
-            share *= values.get(name, 0.0) / self._full(name)
+            share *= self._passed_on(what.name, name, values)
         for name in what.per:
             share /= max(values.get(name, 0.0) / self._full(name), 0.05)
         return what.rest + (what.value - what.rest) * share
+
+    def _passed_on(self, what: str, name: str, values: Mapping[str, float]) -> float:
+        """Return what ``name`` does to ``what``, as a share: a regulator holds, an orifice goes with the root."""
+        value, full = values.get(name, 0.0), self._full(name)
+        if what.startswith("manifold") and name == "supply_running_pa":
+            return regulated_share(value, self._full("manifold_pa"))
+        if what == "burner_gas" and name.startswith("manifold"):
+            return gas_share(value / full)
+        return value / full
+
+    def burns(
+        self, holds: set[str] | frozenset[str], values: Mapping[str, float], *, blown: bool | None = None
+    ) -> Fire:
+        """Return the fire of this moment; ``blown`` overrides whether the blower runs. NO_FIRE without a plant."""
+        if self.plant is None:
+            return NO_FIRE
+        air = values.get(self.plant.draft, 0.0) / self._full(self.plant.draft) if self.plant.draft else 1.0
+        if self.plant.draft == _SUCTION:
+            air = sqrt(max(air, 0.0))  # flow through vent and exchanger goes with the root of what draws it
+        blows = "blower_runs" in holds if blown is None else blown
+        return fire(
+            self.plant, self._rise_k, min(values.get("burner_gas", 0.0), 4.0), min(max(air, 0.05), 4.0),
+            min(values.get("airflow", values.get("water_flow", 1.0)), 4.0),
+            leak=self._leak if blows else 0.0, drawn_in=self._drawn_in,
+        )  # fmt: skip
+
+    def flue(self, holds: set[str] | frozenset[str], values: Mapping[str, float]) -> Mapping[str, float]:
+        """Return what is read of the fire (FLUE): share of the plate's input, O2, CO, temperature, step at blower start."""
+        still, blown = self.burns(holds, values, blown=False), self.burns(holds, values, blown=True)
+        now = blown if "blower_runs" in holds else still
+        assert self.plant is not None
+        return {
+            "input_share": now.input_w / self.plant.input_w, "o2_dry_pct": now.o2_dry_pct,
+            "co_air_free_ppm": min(now.co_air_free_ppm, _CELL_MOST), "flue_temp_k": now.flue_temp_k,
+            "o2_step_pct": blown.o2_dry_pct - still.o2_dry_pct,
+        }  # fmt: skip
 
     def wanted(self, condition: Condition, holds: set[str], values: Mapping[str, float]) -> bool:
         """Tell whether a condition's terms hold now; a fault may hold it either way."""

@@ -6,11 +6,12 @@ from dataclasses import dataclass
 
 from havrin_core.machine.circuit.meter import Wiring
 from havrin_core.machine.circuit.model import Circuit, ControlState, FaultMode, Input, Move, Part
-from havrin_core.machine.virtual.physics import Physics
+from havrin_core.machine.virtual.physics import FLUE, Physics
 
 CALL = "call"
 DARK = "dark"  # no lamp, no digits: the control has no power
 WATCH_S = 420.0  # how long a call is watched
+READABLE_S = 20.0  # an analyzer needs a flame for this long
 _SETTLE_ROUNDS = 12
 _JITTER = 0.15  # share by which a lag differs from run to run
 
@@ -60,6 +61,8 @@ class VirtualUnit:
         self._died: Snapshot | None = None  # the moment at which the control first lost its power
         self._due: dict[str, tuple[float, bool]] = {}
         self._moving: dict[str, tuple[float, float]] = {}
+        self._lit_s: float | None = None
+        self._smoke: Mapping[str, float] = dict.fromkeys(FLUE, 0.0)
         self.trail: list[Snapshot] = []  # with ``record``: the unit whenever something changed
         self._record = record
         self._acts = [part for part in circuit.parts if part.acts and part.kind == "load"]
@@ -112,7 +115,19 @@ class VirtualUnit:
         return found
 
     def _snapshot(self) -> Snapshot:
-        return Snapshot(self.time_s, frozenset(self.holds), dict(self.values), self.control.key)
+        return Snapshot(self.time_s, frozenset(self.holds), {**self.values, **self._flue()}, self.control.key)
+
+    def _flue(self) -> Mapping[str, float]:
+        """Return what a probe in the flue and a watch at the meter showed when it last burned long enough to read."""
+        if self._physics.plant is None:
+            return {}
+        if not self._physics.burning & self.holds:
+            self._lit_s = None
+        elif self._lit_s is None:
+            self._lit_s = self.time_s
+        if self._lit_s is not None and self.time_s - self._lit_s >= READABLE_S:
+            self._smoke = self._physics.flue(self.holds, self.values)
+        return self._smoke
 
     def _note(self, events: dict[str, float], at_s: float) -> None:
         for milestone in self.circuit.control.milestones:
@@ -155,6 +170,7 @@ class VirtualUnit:
             if before == (frozenset(self.holds), self.values):
                 break
         self._wake()
+        self._flue()
         if self._record:
             self.trail.append(self._snapshot())
 
