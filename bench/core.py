@@ -13,13 +13,16 @@ from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.judgement.standing.assess import assess
 from havrin_core.judgement.standing.model import VisitTape
 from havrin_core.judgement.tape import Entry
+from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
+from havrin_core.machine.virtual.live_unit import LiveUnit
 from havrin_core.physics.bulk import compute_file
 from havrin_core.physics.calculations import calculation
 from havrin_core.physics.combustion.sample import FlueSample, analyse
 from havrin_core.physics.fuels import shipped_fuel
 
+_TICKS = 300
 ROWS = 100_000
 LINES = ("room 0", "supply 7.1", "mp 3.5", "draft .88", "ua 2.9", "o2 7.4 co 22 t 342 air 66", "rise 49", "vent ok")
 
@@ -33,6 +36,7 @@ def report() -> None:
     print(f"  calc combustion, {ROWS} rows: {seconds:.1f} s, {ROWS / seconds:,.0f} rows/s, {megabytes:.0f} MB at most")
     fuel, sample = shipped_fuel("NG_H"), FlueSample(6.5, 46, 321.0)
     print(f"  one flue sample with uncertainty: {_median_ms(lambda: analyse(fuel, sample)):.2f} ms")
+    print(f"  virtual units at 10 Hz on one core: {_units_in_real_time():.0f} in real time")
     unit = build_unit("F-1", "furnace_80", Plate("NG_H", (Stage("only", 20515, 871.8, 149.5),), flame_min_a=8e-7), 1540)
     visit = VisitTape("maintenance", _tape(300))
     print(
@@ -72,3 +76,13 @@ def _median_ms(work: Callable[[], object], times: int = 40) -> float:
         work()
         spent.append(time.perf_counter() - begun)
     return 1000 * median(spent)
+
+
+def _units_in_real_time() -> float:
+    """Return how many virtual units one core keeps up with at 10 Hz, wind and neighbours included."""
+    units = [LiveUnit(shipped_circuit(name), gusts=True, neighbours=True) for name in circuit_names()]
+    begun = time.perf_counter()
+    for tick in range(_TICKS):
+        for unit in units:
+            unit.at(100 + tick / 10)
+    return len(units) * (_TICKS / 10) / (time.perf_counter() - begun)

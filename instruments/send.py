@@ -17,6 +17,7 @@ class Sender:
     def __init__(self, url: str, key: str) -> None:
         self.url, self.key = url, key
         self.sequence = 0
+        self.unit = ""  # label of the unit that the server records now
         self.waiting: deque[dict[str, Any]] = deque(maxlen=_KEEP_BATCHES)
 
     def offer(self, channels: dict[str, dict[str, list[float]]]) -> bool:
@@ -28,6 +29,7 @@ class Sender:
             if answer is None:
                 return True  # the server is away: the batch stays
             self.waiting.popleft()
+            self.unit = answer.get("unit") or self.unit
             if not answer["recording"]:
                 self.waiting.clear()
                 return False

@@ -60,7 +60,7 @@ def traces(client, capture, query=""):
 def test_samples_come_back_as_they_were_sent(tove, visit, manometer):
     capture = begin(tove, visit, manometer)
     answer = manometer.send({"draft_pa": wave(1000), "manifold_pa": wave(1000, base=870)}).json()
-    assert answer == {"recording": True, "stored": True, "missing": [], "problem": ""}
+    assert answer == {"recording": True, "stored": True, "missing": [], "problem": "", "unit": "F-1"}
     found = traces(tove, capture)
     assert set(found) == {"draft_pa", "manifold_pa"}
     assert found["draft_pa"]["count"] == 20

@@ -50,7 +50,13 @@ def take_batch(request: HttpRequest, payload: BatchIn) -> BatchOut:
         taken = live.take_batch(request.auth, batch, timezone.now())
     except NotFound as unknown:
         raise AuthenticationError(message="No instrument has this key.") from unknown
-    return BatchOut(recording=taken.recording, stored=taken.stored, missing=list(taken.missing), problem=taken.problem)
+    return BatchOut(
+        recording=taken.recording,
+        stored=taken.stored,
+        missing=list(taken.missing),
+        problem=taken.problem,
+        unit=taken.unit,
+    )
 
 
 @router.post("/instruments/{int:instrument_id}/key", response=KeyOut)

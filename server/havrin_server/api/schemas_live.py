@@ -31,6 +31,7 @@ class BatchOut(Schema):
     stored: bool
     missing: list[int]
     problem: str
+    unit: str
 
 
 class CaptureIn(Schema):

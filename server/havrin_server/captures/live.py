@@ -48,6 +48,7 @@ class Taken:
     stored: bool
     missing: tuple[int, ...]
     problem: str = ""
+    unit: str = ""  # label of the unit that is recorded
 
 
 def make_key(instrument: Instrument, now: datetime) -> str:
@@ -133,7 +134,7 @@ def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
     recorder = (
         Recorder.objects.select_for_update(of=("self",))
         .filter(instrument__device_key__key_hash=_hash(key), capture__ended_at=None)
-        .select_related("capture").order_by("-capture__started_at").first()
+        .select_related("capture__visit__unit").order_by("-capture__started_at").first()
     )  # fmt: skip
     if recorder is None:
         instrument_of(key)
@@ -161,7 +162,7 @@ def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
         missing=recorder.missing,
     )  # fmt: skip
     _tell(recorder, batch.sequence, sent)
-    return Taken(True, True, tuple(recorder.missing), problem)
+    return Taken(True, True, tuple(recorder.missing), problem, recorder.capture.visit.unit.label)
 
 
 def _clock(recorder: Recorder, batch: Batch, now: datetime) -> tuple[float, str]:

@@ -2419,6 +2419,8 @@ export interface components {
             missing: number[];
             /** Problem */
             problem: string;
+            /** Unit */
+            unit: string;
         };
         /**
          * BatchIn

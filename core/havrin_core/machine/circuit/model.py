@@ -68,6 +68,7 @@ class FaultMode:
     reverses: bool = False  # hot and neutral of the line exchanged
     leak: float = 0.0  # air into the flue past a breach while the blower runs, share of the dry flue gas
     drawn_in: float = 0.0  # air into the sample at the probe, likewise
+    sinks_s: float = 0.0  # how long its scale takes to come about while the unit runs; 0 for at once
     comes_and_goes: bool = False  # another call may go another way
     scale: Mapping[str, float] = field(default_factory=dict)  # quantity -> factor
     force: Mapping[str, bool] = field(default_factory=dict)  # condition -> held at
