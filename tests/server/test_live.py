@@ -2,15 +2,20 @@
 
 import json
 import math
+import random
+import uuid
 
 import pytest
 from django.test import Client
 from django.utils import timezone
 
+from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_core.machine.virtual.live_unit import LiveUnit
 from havrin_server.captures.live import make_key
 from havrin_server.captures.models import SampleBlock
 from havrin_server.journal.models import Visit
 from havrin_server.toolbox.models import Instrument
+from instruments.devices import Analyzer, ClampMeter, Manometer
 
 
 class Device:
@@ -211,3 +216,66 @@ def test_another_firms_capture_is_not_there(tove, visit, manometer):
     client.force_login(stranger)
     for path in (f"captures/{capture}/traces", f"captures/{capture}/samples.csv", f"visits/{visit}/captures"):
         assert client.get(f"/api/{path}").status_code == 404
+
+
+def recorded(device, unit, instrument, seconds, hertz):
+    """Send what a stand-in measures of a virtual unit over ``seconds``."""
+    batch = {}
+    for tick in range(int((seconds[1] - seconds[0]) * hertz)):
+        second = seconds[0] + tick / hertz
+        for name, value in instrument.measure(unit, second).items():
+            rows = batch.setdefault(name, {"t": [], "v": []})
+            rows["t"].append(second)
+            rows["v"].append(value)
+    assert device.send(batch).json()["stored"]
+
+
+@pytest.fixture
+def breached(tove, visit, manometer):
+    """A capture of a furnace whose exchanger lets blower air into the flue, from light-off until steady."""
+    circuit = shipped_circuit("furnace_80_hot_surface")
+    unit = LiveUnit(circuit, [circuit.fault("exchanger.breach")])
+    analyzer, meter = Device("Analyzer 1"), Device("Clamp meter")
+    capture = begin(tove, visit, manometer, analyzer, meter)
+    recorded(manometer, unit, Manometer(random.Random(1), 0.0), (30, 300), 5)
+    recorded(analyzer, unit, Analyzer(random.Random(2), -60.0), (30, 300), 1)
+    recorded(meter, unit, ClampMeter(random.Random(3), 0.0), (30, 300), 5)
+    return capture
+
+
+def test_a_trace_proposes_its_events_and_the_step_at_blower_start(tove, visit, breached):
+    said = tove.get(f"captures/{breached}/reading").json()
+    kinds = [event["kind"] for event in said["events"]]
+    assert kinds.count("light_off") == 1
+    assert kinds.count("blower_on") == 1
+    blower = next(event for event in said["events"] if event["kind"] == "blower_on")
+    oxygen = next(step for step in blower["steps"] if step["writes"])
+    assert float(oxygen["step"]["text"].strip("+")) == pytest.approx(1.0, abs=0.25)
+    assert oxygen["confidence_pct"] > 99.9
+    assert said["together"]["end_s"] - said["together"]["start_s"] >= 20
+    written = tove.post(
+        f"captures/{breached}/step", id=str(uuid.uuid4()), at_s=blower["at_s"], phase="found", at=timezone.now().isoformat()
+    )  # fmt: skip
+    assert written.status_code == 200, written.content
+    reading = tove.get(f"visits/{visit}/string").json()
+    assert reading["suspects"] is not None
+    reasons = [reason["code"] for reason in written.json()["standing"]["reasons"]]
+    assert {"o2_step_pct_near", "o2_step_pct_out"} & set(reasons)
+
+
+def test_a_person_marks_an_event_once(tove, odo, breached):
+    key = str(uuid.uuid4())
+    for _ in range(2):
+        said = tove.post(f"captures/{breached}/events", id=key, kind="cover_off", at_s=200.0).json()
+    marked = [event for event in said["events"] if event["marked"]]
+    assert [(event["kind"], event["at_s"]) for event in marked] == [("cover_off", 200.0)]
+    assert tove.post(f"captures/{breached}/events", id=str(uuid.uuid4()), kind="tea", at_s=1).status_code == 422
+    assert tove.post(f"captures/{breached}/events", id=str(uuid.uuid4()), kind="cover_on", at_s=-5).status_code == 422
+    assert odo.post(f"captures/{breached}/events", id=str(uuid.uuid4()), kind="cover_on", at_s=5).status_code == 403
+
+
+def test_a_step_without_samples_around_it_is_refused(tove, breached):
+    body = {"id": str(uuid.uuid4()), "at_s": 3.0, "phase": "found", "at": timezone.now().isoformat()}
+    answer = tove.post(f"captures/{breached}/step", **body)
+    assert answer.status_code == 422
+    assert "20 s" in answer.content.decode()

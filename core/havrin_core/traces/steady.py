@@ -1,6 +1,6 @@
 """Steady window and light-off of a flue log."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -17,6 +17,11 @@ NOISE: Mapping[str, tuple[float, float]] = {
     "flue_temp_k": (2.0, 0.0),
     "air_temp_k": (2.0, 0.0),
 }
+LIVE_WINDOW_S = 20.0
+LIVE_NOISE: Mapping[str, tuple[float, float]] = {  # of the channels that no flue log has
+    "draft_pa": (5.0, 0.03), "manifold_pa": (8.0, 0.02), "supply_running_pa": (20.0, 0.02), "flame_current_a": (2e-7, 0.05),
+    "volts_across_v": (0.5, 0.02), "blower_current_a": (0.1, 0.02), "room_co_ppm": (2.0, 0.0),
+}  # fmt: skip
 _IN_FLUE_O2_PCT = 18.0
 _FRESH_O2_PCT = 19.5
 _LIGHT_OFF_DROP_PCT = 1.0
@@ -55,6 +60,38 @@ def find_steady(series: Series) -> Steady | None:
         return None
     end = float(grid[run[1] + width - 1])
     return window(series, max(float(grid[run[0]]), end - LONGEST_S), end)
+
+
+def still_stretch(
+    series: Series, names: Collection[str], window_s: float = LIVE_WINDOW_S
+) -> tuple[float, float] | None:
+    """Return begin and end of the longest stretch in which all of ``names`` hold still for ``window_s``, or None.
+
+    A channel that is missing in part of it does not hold still there. Names without a known noise are left out.
+    """
+    usable = [name for name in names if name in series.channels and noise_of(name)]
+    if not usable or not len(series.seconds) or series.seconds[-1] - series.seconds[0] < window_s:
+        return None
+    grid = np.arange(float(series.seconds[0]), float(series.seconds[-1]) + 0.5, 1.0)
+    width = round(window_s) + 1
+    still = np.ones(max(len(grid) - width + 1, 0), dtype=bool)
+    for name in usable:
+        values = series.channels[name]
+        good = np.isfinite(values)
+        if good.sum() < 2:
+            return None
+        even = np.interp(grid, series.seconds[good], values[good])
+        gap = np.interp(grid, series.seconds, (~good).astype(float)) > 0.5
+        still &= _holds_still(even, width, noise_of(name) or (0.0, 0.0)) & (
+            _rolling_mean(gap.astype(float), width) < 1e-9
+        )
+    run = _longest_run(still)
+    return None if run is None else (float(grid[run[0]]), float(grid[run[1] + width - 1]))
+
+
+def noise_of(channel: str) -> tuple[float, float] | None:
+    """Return (least, share of the mean) under which a channel counts as still; None where none is known."""
+    return NOISE.get(channel) or LIVE_NOISE.get(channel.split("@")[0])
 
 
 def window(series: Series, start_s: float, end_s: float) -> Steady:

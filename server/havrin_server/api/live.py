@@ -12,7 +12,7 @@ from ninja.errors import AuthenticationError
 from ninja.security import HttpBearer
 
 from havrin_server.api.present import visit_page
-from havrin_server.api.present_live import capture_out, dips_out, traces_out
+from havrin_server.api.present_live import capture_out, dips_out, reading_out, traces_out
 from havrin_server.api.schemas import VisitPage
 from havrin_server.api.schemas_live import (
     BatchIn,
@@ -20,7 +20,10 @@ from havrin_server.api.schemas_live import (
     CaptureIn,
     CaptureOut,
     DipsOut,
+    EventIn,
     KeyOut,
+    StepIn,
+    TraceReadingOut,
     TracesOut,
     WindowMeansIn,
 )
@@ -106,6 +109,32 @@ def dips(request: HttpRequest, capture_id: uuid.UUID, quantity: str, set_point: 
     """Return the dips of a channel, and which channel moved first in each."""
     require(request.user, "read")
     return dips_out(live.find_capture(capture_id, request.user), quantity, set_point, request.user.unit_system)
+
+
+@router.get("/captures/{uuid:capture_id}/reading", response=TraceReadingOut)
+def reading(request: HttpRequest, capture_id: uuid.UUID) -> TraceReadingOut:
+    """Return what a trace says by itself: still stretches, events, and what moved at each."""
+    require(request.user, "read")
+    return reading_out(live.find_capture(capture_id, request.user), request.user.unit_system)
+
+
+@router.post("/captures/{uuid:capture_id}/events", response=TraceReadingOut)
+def mark_event(request: HttpRequest, capture_id: uuid.UUID, payload: EventIn) -> TraceReadingOut:
+    """Mark an event on a trace."""
+    capture = live.find_capture(capture_id, request.user)
+    live.mark_event(capture, payload.id, payload.kind, payload.at_s, actor=request.user, now=timezone.now())
+    return reading_out(capture, request.user.unit_system)
+
+
+@router.post("/captures/{uuid:capture_id}/step", response=VisitPage)
+def write_step(request: HttpRequest, capture_id: uuid.UUID, payload: StepIn) -> VisitPage:
+    """Write the O2 step at an event on the tape, with the trace attached."""
+    capture = live.find_capture(capture_id, request.user)
+    visit = live.write_step(
+        capture, payload.id, payload.at_s, stage=payload.stage, phase=payload.phase, at=payload.at, actor=request.user,
+        now=timezone.now(),
+    )  # fmt: skip
+    return visit_page(visit, request.user)
 
 
 @router.get("/captures/{uuid:capture_id}/samples.csv", include_in_schema=False)

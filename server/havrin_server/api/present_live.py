@@ -5,16 +5,30 @@ from havrin_core.machine.measurands import measurand
 from havrin_core.quantities.display import sentence, show
 from havrin_core.quantities.units import shown_unit
 from havrin_core.traces.dips import find_dips, moved_at, quiet_run_s
+from havrin_core.traces.events import EVENTS, Event, propose_events, steps_at
 from havrin_core.traces.log_reader import Series
 from havrin_core.traces.samples import channel_name, quantity_of
-from havrin_core.traces.steady import reduce_for_drawing
+from havrin_core.traces.steady import noise_of, reduce_for_drawing, still_stretch
 from havrin_server.api.schemas import Shown
-from havrin_server.api.schemas_live import CaptureOut, ChannelOut, DipOut, DipsOut, RecorderOut, TracesOut
+from havrin_server.api.schemas_live import (
+    CaptureOut,
+    ChannelOut,
+    DipOut,
+    DipsOut,
+    EventOut,
+    RecorderOut,
+    StepOut,
+    StillOut,
+    TraceReadingOut,
+    TracesOut,
+)
 from havrin_server.captures.live import on_one_clock, traces
 from havrin_server.captures.models import Capture
 
 _POINTS = 600
 _DIPS_MOST = 60
+_EVENTS_MOST = 8
+_SAME_EVENT_S = 10.0  # a mark this near to a proposal of its kind is that event
 
 
 def capture_out(capture: Capture) -> CaptureOut:
@@ -44,6 +58,52 @@ def traces_out(capture: Capture, system: str, start_s: float | None, end_s: floa
             )
         )  # fmt: skip
     return TracesOut(capture=capture_out(capture), channels=channels)
+
+
+def reading_out(capture: Capture, system: str) -> TraceReadingOut:
+    """Return the still stretches and the events of a capture, newest event first, each with what moved at it."""
+    series = on_one_clock(traces(capture))
+    if series is None:
+        return TraceReadingOut(together=None, each=[], events=[], kinds=dict(EVENTS))
+    marks = [(Event(mark.kind, mark.at_ms / 1000), True) for mark in capture.marks.order_by("at_ms")]
+    proposed = [(e, False) for e in propose_events(series) if not any(_same(e, mark) for mark, _ in marks)]
+    newest = sorted([*marks, *proposed], key=lambda row: -row[0].at_s)[:_EVENTS_MOST]
+    live = [name for name in series.channels if noise_of(name)]
+    return TraceReadingOut(
+        together=_still(series, live),
+        each=[found for name in live if (found := _still(series, [name])) is not None],
+        events=[_event(series, event, marked, system) for event, marked in newest],
+        kinds=dict(EVENTS),
+    )
+
+
+def _same(one: Event, other: Event) -> bool:
+    return one.kind == other.kind and abs(one.at_s - other.at_s) < _SAME_EVENT_S
+
+
+def _still(series: Series, names: list[str]) -> StillOut | None:
+    found = still_stretch(series, names)
+    return found and StillOut(names=[channel_name(name) for name in names], start_s=found[0], end_s=found[1])
+
+
+def _event(series: Series, event: Event, marked: bool, system: str) -> EventOut:
+    steps = []
+    for step in steps_at(series, event.at_s):
+        unit = "o2_step_pct" if step.quantity == "o2_dry_pct" else step.quantity
+        steps.append(
+            StepOut(
+                quantity=step.quantity, name=channel_name(step.quantity), before=_shown(step.before, step.quantity, system),
+                after=_shown(step.after, step.quantity, system), step=_difference(step.step, unit, system),
+                confidence_pct=100 * step.confidence, writes=event.kind == "blower_on" and step.quantity == "o2_dry_pct",
+            )
+        )  # fmt: skip
+    return EventOut(kind=event.kind, name=EVENTS[event.kind], at_s=round(event.at_s, 1), marked=marked, steps=steps)
+
+
+def _difference(value: float, quantity: str, system: str) -> Shown:
+    dimension = measurand(quantity_of(quantity)).dimension
+    shown = show(value, "temperature_difference" if dimension == "temperature" else dimension, system)
+    return Shown(text=shown.text if shown.text.startswith("−") else f"+{shown.text}", unit=shown.unit)
 
 
 def dips_out(capture: Capture, quantity: str, set_point: float | None, system: str) -> DipsOut:

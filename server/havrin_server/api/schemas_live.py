@@ -97,6 +97,63 @@ class DipsOut(Schema):
     says: str
 
 
+class EventIn(Schema):
+    """An event that a person marks."""
+
+    id: uuid.UUID
+    kind: str
+    at_s: float
+
+
+class StepIn(Schema):
+    """Write the O2 step at an event on the tape."""
+
+    id: uuid.UUID
+    at_s: float
+    stage: str | None = None
+    phase: str = "found"
+    at: datetime
+
+
+class StepOut(Schema):
+    """What a channel did at an event."""
+
+    quantity: str
+    name: str
+    before: Shown
+    after: Shown
+    step: Shown
+    confidence_pct: float
+    writes: bool
+
+
+class EventOut(Schema):
+    """An event, marked by a person or proposed by the trace."""
+
+    kind: str
+    name: str
+    at_s: float
+    marked: bool
+    steps: list[StepOut]
+
+
+class StillOut(Schema):
+    """A stretch in which a channel, or all of them, held still."""
+
+    names: list[str]
+    start_s: float
+    end_s: float
+
+
+class TraceReadingOut(Schema):
+    """What the trace says by itself: when it was still, what happened, what moved."""
+
+    together: StillOut | None
+    each: list[StillOut]
+    events: list[EventOut]
+    kinds: dict[str, str]
+
+
 class TracesOut(Schema):
     """A capture's channels for drawing."""
 

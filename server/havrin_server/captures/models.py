@@ -91,3 +91,14 @@ class SampleBlock(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["recorder", "quantity", "sequence"], name="one_block_per_batch_and_channel")
         ]
+
+
+class EventMark(models.Model):
+    """Something that a person marked on a running capture: light-off, blower on, cover off … (keys of traces/events.py)."""
+
+    id = models.UUIDField(primary_key=True)
+    capture = models.ForeignKey(Capture, on_delete=models.CASCADE, related_name="marks")
+    kind = models.CharField(max_length=20)
+    at_ms = models.BigIntegerField()
+    marked_by = models.ForeignKey(Person, on_delete=models.PROTECT)
+    marked_at = models.DateTimeField()

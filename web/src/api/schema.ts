@@ -704,6 +704,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/captures/{capture_id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Reading
+         * @description Return what a trace says by itself: still stretches, events, and what moved at each.
+         */
+        get: operations["havrin_server_api_live_reading"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Mark Event
+         * @description Mark an event on a trace.
+         */
+        post: operations["havrin_server_api_live_mark_event"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/captures/{capture_id}/step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write Step
+         * @description Write the O2 step at an event on the tape, with the trace attached.
+         */
+        post: operations["havrin_server_api_live_write_step"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/captures/{capture_id}/means": {
         parameters: {
             query?: never;
@@ -1553,26 +1613,19 @@ export interface components {
         };
         /**
          * EventOut
-         * @description A moment of the sequence: its window, s after the call, and when it was seen.
+         * @description An event, marked by a person or proposed by the trace.
          */
         EventOut: {
-            /** Key */
-            key: string;
+            /** Kind */
+            kind: string;
             /** Name */
             name: string;
-            /** Earliest S */
-            earliest_s: number;
-            /** Latest S */
-            latest_s: number;
-            /** Seen S */
-            seen_s: number | null;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "in" | "out" | "none";
-            /** By Eye */
-            by_eye: boolean;
+            /** At S */
+            at_s: number;
+            /** Marked */
+            marked: boolean;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
         };
         /**
          * MeaningOut
@@ -2570,6 +2623,90 @@ export interface components {
             says: string;
         };
         /**
+         * StepOut
+         * @description What a channel did at an event.
+         */
+        StepOut: {
+            /** Quantity */
+            quantity: string;
+            /** Name */
+            name: string;
+            before: components["schemas"]["Shown"];
+            after: components["schemas"]["Shown"];
+            step: components["schemas"]["Shown"];
+            /** Confidence Pct */
+            confidence_pct: number;
+            /** Writes */
+            writes: boolean;
+        };
+        /**
+         * StillOut
+         * @description A stretch in which a channel, or all of them, held still.
+         */
+        StillOut: {
+            /** Names */
+            names: string[];
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+        };
+        /**
+         * TraceReadingOut
+         * @description What the trace says by itself: when it was still, what happened, what moved.
+         */
+        TraceReadingOut: {
+            together: components["schemas"]["StillOut"] | null;
+            /** Each */
+            each: components["schemas"]["StillOut"][];
+            /** Events */
+            events: components["schemas"]["EventOut"][];
+            /** Kinds */
+            kinds: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * EventIn
+         * @description An event that a person marks.
+         */
+        EventIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** At S */
+            at_s: number;
+        };
+        /**
+         * StepIn
+         * @description Write the O2 step at an event on the tape.
+         */
+        StepIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** At S */
+            at_s: number;
+            /** Stage */
+            stage?: string | null;
+            /**
+             * Phase
+             * @default found
+             */
+            phase: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
          * WindowMeansIn
          * @description Write the means of a stretch on the tape.
          */
@@ -3558,6 +3695,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DipsOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceReadingOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_mark_event: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceReadingOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_write_step: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
                 };
             };
         };

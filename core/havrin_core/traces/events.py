@@ -1,0 +1,147 @@
+"""Events on a live trace: those that the trace itself proposes, and the step that a channel makes at one."""
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from math import erf, sqrt
+
+import numpy as np
+
+from havrin_core.traces.log_reader import Floats, Series
+
+EVENTS: Mapping[str, str] = {
+    "light_off": "Light-off", "burner_off": "Burner off", "blower_on": "Blower on", "stage_change": "Stage change",
+    "cover_on": "Cover on", "cover_off": "Cover off",
+}  # fmt: skip
+# channel -> (event when it rises from nothing, event when it falls to nothing, what counts as nothing)
+_FROM_NOTHING: Mapping[str, tuple[str, str, float]] = {
+    "manifold_pa": ("light_off", "burner_off", 60.0),
+    "flame_current_a": ("light_off", "burner_off", 4e-7),
+    "blower_current_a": ("blower_on", "", 0.3),
+}
+_STAGE_SHARE = 1.25  # a manifold that moves by more than this and stays there has changed its stage
+_STAYS_S, _APART_S = 3.0, 20.0
+_GOES_ON, _LEAST = 0.8, 8  # slope of the second half against the first; samples on each side
+_GAS_TURNS_S = 2.5  # what a manifold takes to its new stage
+LOOK_S, _TURN_S = 20.0, 15.0  # windows before and after an event, and what a cell needs to follow in between
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Something that happened at ``at_s`` of the trace; ``kind`` is a key of EVENTS."""
+
+    kind: str
+    at_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """What one channel did at an event, canonical units: means around it and the step with the trend before taken off.
+
+    ``confidence`` is the probability, 0 to 1, that it moved at all, by its own scatter.
+    """
+
+    quantity: str
+    before: float
+    after: float
+    step: float
+    half_width: float  # of the step, 95 %
+    confidence: float
+
+
+def propose_events(series: Series) -> tuple[Event, ...]:
+    """Return the events that manifold, flame current and blower current speak of, oldest first; one of a kind within 20 s."""
+    found: list[Event] = []
+    for name, (rises, falls, nothing) in _FROM_NOTHING.items():
+        if name in series.channels:
+            found += _crossings(series, name, rises, falls, nothing)
+    if "manifold_pa" in series.channels:
+        found += _stages(series)
+    kept: list[Event] = []
+    for event in sorted(found, key=lambda e: e.at_s):
+        if not any(other.kind == event.kind and event.at_s - other.at_s < _APART_S for other in kept):
+            kept.append(event)
+    return tuple(kept)
+
+
+def _crossings(series: Series, name: str, rises: str, falls: str, nothing: float) -> Iterable[Event]:
+    seconds, values = _good(series, name)
+    there = values > nothing
+    for index in np.flatnonzero(there[1:] != there[:-1]) + 1:
+        at = seconds[index]
+        ahead, behind = (seconds >= at) & (seconds < at + _STAYS_S), (seconds < at) & (seconds >= at - _STAYS_S)
+        stays = (there[ahead] == there[index]).all() and (there[behind] != there[index]).all()
+        if not stays or seconds[-1] - at < _STAYS_S:
+            continue
+        kind = rises if there[index] else falls
+        if kind:
+            yield Event(kind, float(seconds[index]))
+
+
+def _stages(series: Series) -> Iterable[Event]:
+    seconds, values = _good(series, "manifold_pa")
+    nothing = _FROM_NOTHING["manifold_pa"][2]
+    last = -_APART_S
+    for at in np.arange(seconds[0] + _STAYS_S, seconds[-1] - _STAYS_S - _GAS_TURNS_S, 0.5):
+        before = values[(seconds >= at - _STAYS_S) & (seconds < at)]
+        after = values[(seconds > at + _GAS_TURNS_S) & (seconds <= at + _GAS_TURNS_S + _STAYS_S)]
+        if at - last < _APART_S or not len(before) or not len(after) or min(before.min(), after.min()) <= nothing:
+            continue
+        low, high = sorted((float(before.mean()), float(after.mean())))
+        calm = before.std() < 0.05 * low and after.std() < 0.05 * low
+        if calm and high > _STAGE_SHARE * low:
+            half, rises = 0.5 * (low + high), before.mean() < after.mean()
+            passed = (seconds >= at) & ((values > half) == rises)
+            last = float(seconds[passed][0])
+            yield Event("stage_change", last)
+
+
+def steps_at(series: Series, at_s: float) -> tuple[Step, ...]:
+    """Return the step of every channel that has samples both within LOOK_S before and after ``at_s`` and its turning time."""
+    found = (_step(name, *_good(series, name), at_s) for name in series.channels)
+    return tuple(step for step in found if step is not None)
+
+
+def _step(name: str, seconds: Floats, values: Floats, at_s: float) -> Step | None:
+    early = (seconds >= at_s - LOOK_S) & (seconds < at_s)
+    late = (seconds >= at_s + _TURN_S) & (seconds < at_s + _TURN_S + LOOK_S)
+    if early.sum() < _LEAST or late.sum() < _LEAST or (seconds[early] < at_s - LOOK_S / 2).sum() < _LEAST / 2:
+        return None
+    expected, spread = _without_event(seconds[early] - at_s, values[early], float(seconds[late].mean()) - at_s)
+    before, after = float(values[early].mean()), float(values[late].mean())
+    error = sqrt(spread**2 / early.sum() + float(values[late].var(ddof=1)) / late.sum()) or 1e-12
+    step = after - expected
+    return Step(name, before, after, step, 1.96 * error, erf(abs(step) / error / sqrt(2)))
+
+
+def _without_event(seconds: Floats, values: Floats, ahead_s: float) -> tuple[float, float]:
+    """Return where a channel would be ``ahead_s`` after second 0 had nothing happened, and its scatter.
+
+    A trend that goes on is drawn out; one that dies away (a cell still settling) only by what is left of it; none at
+    all where the slope drowns in the scatter.
+    """
+    half = 0.5 * float(seconds[0])
+    first, second = (
+        _line(seconds[seconds < half], values[seconds < half]),
+        _line(seconds[seconds >= half], values[seconds >= half]),
+    )
+    spread = second[2]
+    if abs(second[0]) <= 3 * second[3]:
+        return float(values[seconds >= half].mean()), spread
+    ratio = second[0] / first[0] if first[0] else 1.0
+    if 0 < ratio < _GOES_ON:
+        return second[1] - second[0] * half * ratio / (1 - ratio), spread
+    return second[1] + second[0] * ahead_s, spread
+
+
+def _line(seconds: Floats, values: Floats) -> tuple[float, float, float, float]:
+    """Return slope, level at second 0, scatter about the line, and the slope's own error."""
+    slope, level = np.polyfit(seconds, values, 1)
+    spread = float((values - level - slope * seconds).std(ddof=2)) if len(seconds) > 2 else 0.0
+    width = float(seconds.std()) * sqrt(len(seconds)) + 1e-12
+    return float(slope), float(level), spread, spread / width
+
+
+def _good(series: Series, name: str) -> tuple[Floats, Floats]:
+    values = series.channels[name]
+    good = np.isfinite(values)
+    return series.seconds[good], values[good]

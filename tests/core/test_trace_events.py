@@ -1,0 +1,94 @@
+"""Events on a live trace: proposed where they happened, steps with the trend taken off, stillness per channel."""
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_core.machine.virtual.live_unit import LiveUnit
+from havrin_core.traces.events import EVENTS, propose_events, steps_at
+from havrin_core.traces.log_reader import Series
+from havrin_core.traces.steady import noise_of, still_stretch
+
+SECONDS = np.arange(0.0, 120.0, 0.2)
+
+
+def trace(**channels):
+    return Series(SECONDS, {name: np.asarray(values, dtype=float) for name, values in channels.items()}, ())
+
+
+def noisy(values, sigma, seed=1):
+    return values + np.random.default_rng(seed).normal(0, sigma, len(SECONDS))
+
+
+def test_light_off_stage_and_burner_off_are_proposed_where_they_happened():
+    manifold = np.select([SECONDS < 10, SECONDS < 50, SECONDS < 90], [0.0, 370.0, 800.0], 0.0)
+    found = propose_events(trace(manifold_pa=noisy(manifold, 2.0)))
+    assert [event.kind for event in found] == ["light_off", "stage_change", "burner_off"]
+    assert [event.at_s for event in found] == pytest.approx([10, 50, 90], abs=1.5)
+    assert all(event.kind in EVENTS for event in found)
+
+
+def test_a_flicker_is_no_event():
+    manifold = np.where((SECONDS > 40) & (SECONDS < 41), 0.0, 800.0)
+    assert propose_events(trace(manifold_pa=manifold)) == ()
+
+
+@settings(max_examples=40)
+@given(st.floats(-3, 3), st.floats(-0.02, 0.02))
+def test_a_step_is_found_whatever_the_trend(step, slope):
+    values = noisy(6.0 + slope * SECONDS + np.where(SECONDS >= 60, step, 0.0), 0.03)
+    found = steps_at(trace(o2_dry_pct=values), 60.0)[0]
+    assert found.step == pytest.approx(step, abs=0.3)
+    if abs(step) > 0.3:
+        assert found.confidence > 0.99
+
+
+def test_a_cell_that_still_settles_makes_no_step():
+    settling = noisy(7.0 + 14.0 * np.exp(-(SECONDS - 15) / 7.0), 0.03)
+    still = steps_at(trace(o2_dry_pct=settling), 60.0)[0]
+    stepped = steps_at(trace(o2_dry_pct=settling + np.where(SECONDS >= 60, 1.0, 0.0)), 60.0)[0]
+    assert abs(still.step) < 0.25
+    assert stepped.step == pytest.approx(1.0, abs=0.25)
+
+
+def test_no_step_without_samples_on_both_sides():
+    assert steps_at(trace(o2_dry_pct=np.full(len(SECONDS), 6.0)), 118.0) == ()
+
+
+def test_a_quiet_channel_has_a_step_near_nothing():
+    found = steps_at(trace(o2_dry_pct=noisy(np.full(len(SECONDS), 6.0), 0.03)), 60.0)[0]
+    assert abs(found.step) < 0.05
+    assert found.half_width < 0.05
+
+
+def test_still_alone_and_together():
+    moving = trace(
+        o2_dry_pct=noisy(np.where(SECONDS < 60, 20.9 - SECONDS / 6, 7.0), 0.03),
+        manifold_pa=noisy(np.where(SECONDS < 95, 870.0, 400.0), 2.0),
+    )
+    oxygen, manifold = still_stretch(moving, ["o2_dry_pct"]), still_stretch(moving, ["manifold_pa"])
+    both = still_stretch(moving, ["o2_dry_pct", "manifold_pa"])
+    assert oxygen == pytest.approx((60, 119), abs=3)
+    assert manifold == pytest.approx((0, 94), abs=3)
+    assert both == pytest.approx((60, 94), abs=3)
+
+
+def test_a_gap_is_not_still():
+    values = np.where((SECONDS > 40) & (SECONDS < 80), np.nan, 870.0)
+    assert still_stretch(trace(manifold_pa=values), ["manifold_pa"]) == pytest.approx((0, 40), abs=2.5)
+    assert still_stretch(trace(manifold_pa=np.full(len(SECONDS), np.nan)), ["manifold_pa"]) is None
+    assert still_stretch(trace(unheard_of=SECONDS), ["unheard_of"]) is None
+    assert noise_of("volts_across_v@3-C") is not None
+
+
+def test_the_events_of_a_virtual_unit_are_its_own():
+    unit = LiveUnit(shipped_circuit("furnace_80_two_stage"))
+    seconds = np.arange(30.0, 320.0, 0.2)
+    moments = [unit.at(float(s)) for s in seconds]
+    manifold = np.array([m.values["manifold_pa"] for m in moments])
+    found = propose_events(Series(seconds, {"manifold_pa": manifold}, ()))
+    lit = next(float(s) for s, m in zip(seconds, moments, strict=True) if m.lit_s >= 0)
+    assert [event.kind for event in found] == ["light_off", "stage_change"]
+    assert found[0].at_s == pytest.approx(lit, abs=3)
