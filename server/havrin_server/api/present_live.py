@@ -15,19 +15,20 @@ from havrin_server.api.schemas_live import (
     ChannelOut,
     DipOut,
     DipsOut,
-    EventOut,
+    TraceEventOut,
     RecorderOut,
     StepOut,
     StillOut,
     TraceReadingOut,
     TracesOut,
 )
-from havrin_server.captures.live import on_one_clock, traces
+from havrin_server.captures.live import newest_s, on_one_clock, traces
 from havrin_server.captures.models import Capture
 
 _POINTS = 600
 _DIPS_MOST = 60
 _EVENTS_MOST = 8
+_READ_S = 1200.0  # of a long trace only the end is read for events, every few seconds
 _SAME_EVENT_S = 10.0  # a mark this near to a proposal of its kind is that event
 
 
@@ -61,8 +62,8 @@ def traces_out(capture: Capture, system: str, start_s: float | None, end_s: floa
 
 
 def reading_out(capture: Capture, system: str) -> TraceReadingOut:
-    """Return the still stretches and the events of a capture, newest event first, each with what moved at it."""
-    series = on_one_clock(traces(capture))
+    """Return the still stretches and the events of a capture's last minutes, newest event first, each with what moved."""
+    series = on_one_clock(traces(capture, newest_s(capture) - _READ_S))
     if series is None:
         return TraceReadingOut(together=None, each=[], events=[], kinds=dict(EVENTS))
     marks = [(Event(mark.kind, mark.at_ms / 1000), True) for mark in capture.marks.order_by("at_ms")]
@@ -86,7 +87,7 @@ def _still(series: Series, names: list[str]) -> StillOut | None:
     return found and StillOut(names=[channel_name(name) for name in names], start_s=found[0], end_s=found[1])
 
 
-def _event(series: Series, event: Event, marked: bool, system: str) -> EventOut:
+def _event(series: Series, event: Event, marked: bool, system: str) -> TraceEventOut:
     steps = []
     for step in steps_at(series, event.at_s):
         unit = "o2_step_pct" if step.quantity == "o2_dry_pct" else step.quantity
@@ -97,7 +98,7 @@ def _event(series: Series, event: Event, marked: bool, system: str) -> EventOut:
                 confidence_pct=100 * step.confidence, writes=event.kind == "blower_on" and step.quantity == "o2_dry_pct",
             )
         )  # fmt: skip
-    return EventOut(kind=event.kind, name=EVENTS[event.kind], at_s=round(event.at_s, 1), marked=marked, steps=steps)
+    return TraceEventOut(kind=event.kind, name=EVENTS[event.kind], at_s=round(event.at_s, 1), marked=marked, steps=steps)
 
 
 def _difference(value: float, quantity: str, system: str) -> Shown:

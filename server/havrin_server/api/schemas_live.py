@@ -127,7 +127,7 @@ class StepOut(Schema):
     writes: bool
 
 
-class EventOut(Schema):
+class TraceEventOut(Schema):
     """An event, marked by a person or proposed by the trace."""
 
     kind: str
@@ -150,7 +150,7 @@ class TraceReadingOut(Schema):
 
     together: StillOut | None
     each: list[StillOut]
-    events: list[EventOut]
+    events: list[TraceEventOut]
     kinds: dict[str, str]
 
 

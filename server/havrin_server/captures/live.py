@@ -10,6 +10,7 @@ from typing import Any
 
 import numpy as np
 from django.db import connection, transaction
+from django.db.models import Max
 
 from havrin_core.judgement.tape import Body, Reading, Trace
 from havrin_core.traces.events import EVENTS, LOOK_S, steps_at
@@ -280,6 +281,12 @@ def traces(
     for quantity, block in rows.order_by("first_ms").values_list("quantity", "packed").iterator(chunk_size=5000):
         packed.setdefault(quantity, []).append(bytes(block))
     return {quantity: joined(blocks) for quantity, blocks in packed.items()}
+
+
+def newest_s(capture: Capture) -> float:
+    """Return the moment of the newest sample, s since the capture began; 0 where nothing came yet."""
+    newest = SampleBlock.objects.filter(recorder__capture=capture).aggregate(newest=Max("last_ms"))["newest"]
+    return (newest or 0) / 1000
 
 
 def on_one_clock(found: dict[str, tuple[Floats, Floats]], step_s: float = 0.1) -> Series | None:

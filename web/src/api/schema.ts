@@ -1613,19 +1613,26 @@ export interface components {
         };
         /**
          * EventOut
-         * @description An event, marked by a person or proposed by the trace.
+         * @description A moment of the sequence: its window, s after the call, and when it was seen.
          */
         EventOut: {
-            /** Kind */
-            kind: string;
+            /** Key */
+            key: string;
             /** Name */
             name: string;
-            /** At S */
-            at_s: number;
-            /** Marked */
-            marked: boolean;
-            /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            /** Earliest S */
+            earliest_s: number;
+            /** Latest S */
+            latest_s: number;
+            /** Seen S */
+            seen_s: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "in" | "out" | "none";
+            /** By Eye */
+            by_eye: boolean;
         };
         /**
          * MeaningOut
@@ -2652,6 +2659,22 @@ export interface components {
             end_s: number;
         };
         /**
+         * TraceEventOut
+         * @description An event, marked by a person or proposed by the trace.
+         */
+        TraceEventOut: {
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** At S */
+            at_s: number;
+            /** Marked */
+            marked: boolean;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
+        /**
          * TraceReadingOut
          * @description What the trace says by itself: when it was still, what happened, what moved.
          */
@@ -2660,7 +2683,7 @@ export interface components {
             /** Each */
             each: components["schemas"]["StillOut"][];
             /** Events */
-            events: components["schemas"]["EventOut"][];
+            events: components["schemas"]["TraceEventOut"][];
             /** Kinds */
             kinds: {
                 [key: string]: string;

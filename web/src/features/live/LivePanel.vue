@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { getDips, writeCaptureMeans } from '@/api/calls'
-import { ApiError, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
+import { useTried } from '@/api/useTried'
 import { useBar } from '@/features/visit/bar'
 import { localIso } from '@/outbox/useOutbox'
 import { pathOf } from './buffers'
+import LiveEvents from './LiveEvents.vue'
 import { useLive } from './useLive'
 
 const props = defineProps<{ page: Schemas['VisitPage']; first: string[] }>()
@@ -14,8 +16,8 @@ const bar = useBar()
 const { capture, buffers, channels, newest, quietMs, trouble, start, end } = useLive(props.page.id)
 const chosen = ref<number[]>(props.page.instruments.filter((i) => i.in_date || i.kind !== 'analyzer').map((i) => i.id))
 const dips = ref<Schemas['DipsOut'] | null>(null)
-const busy = ref(false)
-const refused = ref('')
+const { trouble: refused, busy, tried } = useTried()
+const events = ref<Schemas['TraceEventOut'][]>([])
 const stage = computed(() => bar.stage ?? props.page.stages.at(-1)?.key ?? '')
 /** What this view is about comes first. */
 const rank = (quantity: string) => { const at = props.first.findIndex((name) => quantity.startsWith(name)); return at < 0 ? 99 : at }
@@ -28,22 +30,13 @@ const lanes = computed(() => [...channels.value].sort((a, b) => rank(a.quantity)
 }))
 const toggle = (id: number) => (chosen.value = chosen.value.includes(id) ? chosen.value.filter((n) => n !== id) : [...chosen.value, id])
 
-async function tried(work: () => Promise<void>): Promise<void> {
-  busy.value = true
-  try {
-    await work()
-    refused.value = ''
-  } catch (error) {
-    refused.value = error instanceof ApiError ? error.message : String(error)
-  } finally {
-    busy.value = false
-  }
-}
-const write = (seconds: number) => tried(async () => {
+const writeWindow = (startS: number, endS: number) => tried(async () => {
   if (!capture.value) return
-  const body = { id: crypto.randomUUID(), start_s: Math.max(0, newest.value - seconds), end_s: newest.value, stage: stage.value, phase: bar.phase, at: localIso(new Date()) }
-  emit('page', await writeCaptureMeans(capture.value.id, body))
+  emit('page', await writeCaptureMeans(capture.value.id, { id: crypto.randomUUID(), start_s: startS, end_s: endS, stage: stage.value, phase: bar.phase, at: localIso(new Date()) }))
 })
+const write = (seconds: number) => writeWindow(Math.max(0, newest.value - seconds), newest.value)
+/** Where the events of the last minute lie on a lane. */
+const ticks = computed(() => events.value.filter((e) => e.at_s > newest.value - SPAN_S).map((e) => ((e.at_s - newest.value + SPAN_S) / SPAN_S) * WIDTH))
 const look = (quantity: string) => tried(async () => { if (capture.value) dips.value = await getDips(capture.value.id, quantity) })
 </script>
 
@@ -60,12 +53,13 @@ const look = (quantity: string) => tried(async () => { if (capture.value) dips.v
       <p v-if="!lanes.length" class="muted">Waiting for the first samples …</p>
       <div v-for="lane in lanes" :key="lane.quantity" class="lane" :data-channel="lane.quantity">
         <span class="name">{{ lane.name }}</span>
-        <svg :viewBox="`0 -2 ${WIDTH} ${HEIGHT + 4}`" preserveAspectRatio="none" role="img" :aria-label="`${lane.name}, the last minute`"><path :d="lane.points" fill="none" stroke="var(--in)" stroke-width="1.8" vector-effect="non-scaling-stroke" /></svg>
+        <svg :viewBox="`0 -2 ${WIDTH} ${HEIGHT + 4}`" preserveAspectRatio="none" role="img" :aria-label="`${lane.name}, the last minute`"><path :d="lane.points" fill="none" stroke="var(--in)" stroke-width="1.8" vector-effect="non-scaling-stroke" /><line v-for="x in ticks" :key="x" :x1="x" :x2="x" y1="-2" :y2="HEIGHT + 2" stroke="var(--near)" stroke-width="1.5" vector-effect="non-scaling-stroke" /></svg>
         <span class="ends muted"><i>{{ lane.most }}</i><i>{{ lane.least }}</i></span>
         <b>{{ lane.now }}<small> {{ lane.unit }}</small></b>
         <button class="ask" :disabled="busy" @click="look(lane.quantity)">dips</button>
       </div>
       <p v-if="lanes.length" class="pair"><button v-for="s in [5, 10, 30]" :key="s" class="btn" :disabled="busy || !page.writable" @click="write(s)">Write the last {{ s }} s</button><a class="btn" :href="`/api/captures/${capture.id}/samples.csv`" download>All samples as CSV</a></p>
+      <LiveEvents v-if="lanes.length" :capture="capture.id" :now="newest" :writable="page.writable" :stage="stage" @page="emit('page', $event)" @window="writeWindow" @events="events = $event" />
       <div v-if="dips" class="dips"><p><b>{{ dips.says }}</b> <span v-if="dips.worst" class="muted">Lowest {{ dips.worst.text }} {{ dips.worst.unit }}, set point {{ dips.set_point.text }} {{ dips.set_point.unit }}.</span></p>
         <ul><li v-for="d in dips.dips.slice(-6)" :key="d.at_s">at {{ d.at_s.toFixed(0) }} s, {{ d.long_s.toFixed(1) }} s long, down to {{ d.least.text }} {{ d.least.unit }}<template v-if="d.first">: <b>{{ d.order.join(' → ') }}</b></template><span v-if="d.still.length" class="muted"> · still: {{ d.still.join(', ') }}</span></li></ul></div>
     </template>

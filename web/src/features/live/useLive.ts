@@ -1,6 +1,7 @@
 import { computed, onUnmounted, ref, shallowRef, type ComputedRef, type Ref } from 'vue'
 import { endCapture, getCaptures, getTraces, startCapture } from '@/api/calls'
-import { ApiError, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
+import { useTried } from '@/api/useTried'
 import { KEEP_S, newestOf, withSamples, type Buffers, type Notice } from './buffers'
 
 const ASK_AGAIN_MS = 400
@@ -12,8 +13,8 @@ export interface UseLiveReturn {
   newest: ComputedRef<number>
   quietMs: Ref<number>
   trouble: Ref<string>
-  start: (instruments: number[], stage: string) => Promise<void>
-  end: () => Promise<void>
+  start: (instruments: number[], stage: string) => Promise<boolean>
+  end: () => Promise<boolean>
 }
 
 /** The running capture of a visit: its samples as they arrive, fetched anew after a pause in the line. */
@@ -21,20 +22,12 @@ export function useLive(visit: number): UseLiveReturn {
   const capture = ref<Schemas['CaptureOut'] | null>(null)
   const buffers = shallowRef<Buffers>({})
   const channels = ref<Schemas['ChannelOut'][]>([])
-  const trouble = ref('')
+  const { trouble, tried } = useTried()
   const quietMs = ref(0)
   const newest = computed(() => newestOf(buffers.value))
   let heard = performance.now()
   let asking = 0
 
-  async function tried(work: () => Promise<void>): Promise<void> {
-    try {
-      await work()
-      trouble.value = ''
-    } catch (error) {
-      trouble.value = error instanceof ApiError ? error.message : String(error)
-    }
-  }
   /** Fetch what the line did not bring: on opening, after a pause, when a channel is new. */
   const refetch = () => tried(async () => {
     const running = (await getCaptures(visit)).find((row) => !row.ended_at) ?? null

@@ -1,7 +1,8 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { getDocuments, keys, type Sort } from '@/api/calls'
-import { ApiError, type Schemas } from '@/api/client'
+import type { ApiError, Schemas } from '@/api/client'
+import { useTried } from '@/api/useTried'
 
 const WAIT_MS = 350
 
@@ -17,11 +18,11 @@ export interface UseDocumentReturn<D extends Named, C> {
   shipped: ComputedRef<boolean>
   trouble: Ref<string>
   kept: Ref<boolean>
-  open: (key: string) => Promise<void>
+  open: (key: string) => Promise<boolean>
   change: (next: D) => void
   copy: () => void
-  keep: () => Promise<void>
-  recheck: () => Promise<void>
+  keep: () => Promise<boolean>
+  recheck: () => Promise<boolean>
 }
 
 /** One sort of the shop's documents: one is opened, changed, checked a moment after every change, and kept. */
@@ -30,20 +31,11 @@ export function useDocument<D extends Named, C>(sort: Sort, calls: Calls<D, C>):
   const { data: list } = useQuery<Schemas['ShopList'], ApiError>({ queryKey: keys.documents(sort), queryFn: () => getDocuments(sort) })
   const document = ref<D | null>(null) as Ref<D | null>
   const check = ref<C | null>(null) as Ref<C | null>
-  const trouble = ref('')
+  const { trouble, tried } = useTried()
   const kept = ref(true)
   const shipped = computed(() => !!list.value?.documents.find((row) => row.key === document.value?.key)?.shipped)
   let timer = 0
 
-  /** Do ``work``; when it is refused, say so and tell that it was. */
-  async function tried(work: () => Promise<void>): Promise<void> {
-    try {
-      await work()
-      trouble.value = ''
-    } catch (error) {
-      trouble.value = error instanceof ApiError ? error.message : String(error)
-    }
-  }
   const recheck = () => tried(async () => { if (document.value) check.value = await calls.check(document.value) })
   const open = (key: string) => tried(async () => {
     document.value = await calls.load(key)
