@@ -28,6 +28,8 @@ _IMBALANCE = {
     "voltage_imbalance_pct": VOLTAGE_IMBALANCE_MOST_PCT, "current_imbalance_pct": CURRENT_IMBALANCE_MOST_PCT,
 }  # fmt: skip
 O2_STEP_DOUBT_PCT, O2_STEP_MOST_PCT = 0.5, 1.0  # percent points of O2, blower started against not
+GAS_LEAK_MOST_M3_S, GAS_LEAK_DOUBT_M3_S = 1e-3 / 3600, 2e-4 / 3600  # 1 and 0.2 l/h
+_LEAK_NOTE = "the local code’s own test and criterion go first; a smell of gas outweighs any figure"
 _O2_STEP_NOTE = "first rule out what looks alike: door off, starved return, air at the probe, gas pressure that moved"
 _DERATE_FLOOR_FT = 2000.0
 
@@ -114,6 +116,9 @@ def _plate_or_default(
         return Band(
             "default", -O2_STEP_MOST_PCT, O2_STEP_MOST_PCT, -O2_STEP_DOUBT_PCT, O2_STEP_DOUBT_PCT, _O2_STEP_NOTE
         )
+    if quantity == "gas_leak_m3_s":
+        doubt = GAS_LEAK_DOUBT_M3_S
+        return Band("default", -GAS_LEAK_MOST_M3_S, GAS_LEAK_MOST_M3_S, -doubt, doubt, _LEAK_NOTE)
     if quantity in _IMBALANCE:
         most = _IMBALANCE[quantity]
         return Band("default", high=most, near_high=0.8 * most)

@@ -72,6 +72,7 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("water_rise_k", "Water rise", "temperature_difference", "water_rise", ("wrise", "water rise", "wdt"), 0, 80, True),
     Measurand("intake_co_ppm", "CO at the intake", "ppm", "intake_co", ("ico", "intake co"), 0, 5000),
     Measurand("discharge_co_ppm", "CO in the discharge", "ppm", "discharge_co", ("dco", "discharge co"), 0, 5000, True),
+    Measurand("gas_leak_m3_s", "Leak of the closed line", "leak", "supply_standing", ("gas leak",), -1e-4, 1e-2),
     Measurand("orifice_diameter_m", "Orifice", "bore", "manifold", ("bore",), 0.0002, 0.02, True),
     Measurand("vent_height_m", "Height of the vent", "length", "vent", ("height", "vent height"), 0.3, 120),
     Measurand("vent_draft_pa", "Draft in the vent", "pressure", "vent", ("vent draft", "overfire"), -500, 500),

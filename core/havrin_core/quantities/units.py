@@ -86,6 +86,8 @@ UNITS: tuple[Unit, ...] = (
     Unit("Btu/ft³", "heating_value", BTU_J / CUBIC_FOOT_M3, decimals=0),
     Unit("MJ/m³", "heating_value", 1e6, decimals=2),
     Unit("l/h", "condensate", 1e-3 / 3600, decimals=1),
+    Unit("l/h", "leak", 1e-3 / 3600, decimals=2),
+    Unit("ft³/h", "leak", CUBIC_FOOT_M3 / 3600, decimals=3, aliases=("ft3/h", "cfh")),
 )
 
 DIMENSION_NAMES = {
@@ -110,6 +112,7 @@ DIMENSION_NAMES = {
     "volume": "a volume",
     "heating_value": "a heating value",
     "condensate": "an amount of condensate",
+    "leak": "a leak",
 }
 
 
@@ -153,6 +156,7 @@ _SYSTEMS = {
         "waterflow": "gal/min",
         "volume": "ft³",
         "heating_value": "Btu/ft³",
+        "leak": "ft³/h",
     },
     "metric": {
         "pressure": "mbar",
@@ -166,6 +170,7 @@ _SYSTEMS = {
         "waterflow": "l/min",
         "volume": "l",
         "heating_value": "MJ/m³",
+        "leak": "l/h",
     },
 }
 _SHARED = {

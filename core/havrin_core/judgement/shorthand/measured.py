@@ -1,7 +1,8 @@
-"""Lines whose number is computed from what was counted: ``clock``, ``orifice``, ``cap``, ``phases``."""
+"""Lines whose number is computed from what was counted: ``clock``, ``orifice``, ``cap``, ``phases``, ``tight``."""
 
 from havrin_core.errors import CoreError
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
+from havrin_core.judgement.shorthand.tightness import read_tightness
 from havrin_core.judgement.shorthand.words import PHASE_WORDS, STAGE_WORDS
 from havrin_core.judgement.tape import Reading
 from havrin_core.machine.unit import STAGE_LABELS
@@ -119,5 +120,5 @@ def _phases(words: list[str], stage: str, situation: Situation) -> Outcome:
     return reading, f"Imbalance of {'voltages' if volts else 'currents'} {value:.1f} %", "blower"
 
 
-_READERS = {"clock": _clock, "orifice": _orifice, "cap": _capacitor, "phases": _phases}
+_READERS = {"clock": _clock, "orifice": _orifice, "cap": _capacitor, "phases": _phases, "tight": read_tightness}
 MEASURED_VERBS = tuple(_READERS)

@@ -25,6 +25,7 @@ VERBS = {
     "plug": "the tap plugged: plug manifold",
     "plate": "a value off the data plate: plate ua 0.8, plate rise 35 65",
     "clock": "the meter clocked: clock 2 ft3 1 30.2 (dial, turns, seconds)",
+    "tight": "a closed line: tight 12 l 20 mbar 19.8 mbar 5 min",
     "orifice": "orifices as fitted: orifice 4 #43, orifice 4 2.26 mm",
     "cap": "a capacitor, read and rated: cap 37.2 of 40",
     "phases": "three phases, volts or amps: phases 208 212 206",

@@ -22,6 +22,8 @@ _LIFTS = {
     "manifold_pa": "Set it to the plate, wait until it settles, read it again, then prove it with meter and flue.",
     "supply_running_pa": "Find what takes the pressure (line size, regulator, tank, neighbours burning), then read it again.",
     "supply_standing_pa": "Watch the lock-up; a regulator that creeps is changed.",
+    "gas_leak_m3_s": "Find it with leak fluid, joint by joint; cure it, then the whole test again.",
+    "o2_step_pct": "Repeat it with door on and filter out; look into the exchanger before it runs on.",
     "draft_pa": "Hose, port, trap, vent and intake, wheel, then the inducer, in this order; then read it again.",
     "flame_current_a": "Clean the rod, check gap, porcelain, wire and GROUND; read it again.",
     "temperature_rise_k": "Filter, coil, dampers, blower and input decide it; read it again at each stage.",

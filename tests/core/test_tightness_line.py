@@ -1,0 +1,55 @@
+"""The closed line: read from one line, judged, with what it took for granted said."""
+
+import pytest
+
+from havrin_core.judgement.shorthand.model import Situation
+from havrin_core.judgement.shorthand.reader import read_line
+from havrin_core.physics.gas.tightness import Closed, decay
+from tests.core.rows import judge
+
+SITUATION = Situation(("only",), "only", system="metric")
+LITRE_PER_H = 1e-3 / 3600
+
+
+def read(text):
+    return read_line(text, SITUATION)
+
+
+def test_a_drop_becomes_a_leak():
+    line = read("tight 12 l 20 mbar 19.5 mbar 5 min")
+    want = decay(0.012, Closed(2000, 293.15, 101_325), Closed(1950, 293.15, 101_325), 300).leak_m3_s_standard
+    assert line.bodies[0].quantity == "gas_leak_m3_s"
+    assert line.bodies[0].value == pytest.approx(want)
+    assert "0.07 l/h" in line.echo[0]
+
+
+def test_temperatures_are_taken_out():
+    cooled = read("tight 12 l 20 mbar 16.5 mbar 5 min 21 C 20 C").bodies[0].value
+    assert abs(cooled) < 0.1 * read("tight 12 l 20 mbar 16.5 mbar 5 min").bodies[0].value
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        ("tight 400 l 20 mbar 20 mbar 1 min", "TOO SHORT"), ("tight 12 l 20 mbar 23 mbar 5 min", "let-by"),
+        ("tight 0.4 ft3 8 inwc 7.9 inwc 300 s", "Leak of the closed line"),
+    ],
+)  # fmt: skip
+def test_what_the_line_says_beside_its_figure(text, said):
+    assert said in read(text).echo[0]
+
+
+@pytest.mark.parametrize(
+    "text", ["tight", "tight 12 20 19", "tight 12 l 20 mbar 5 min", "tight 12 l 20 mbar 19 mbar", "tight 12 l 20 mbar 19 mbar 5 min 20 C"],
+)  # fmt: skip
+def test_what_is_missing_is_asked_for(text):
+    line = read(text)
+    assert not line.writable
+    assert "tight 12 l" in line.problems[0].text
+
+
+def test_a_leak_beyond_the_criterion_keeps_the_unit_from_standing():
+    codes = {r.code for r in judge("tight 40 l 20 mbar 10 mbar 5 min").reasons}
+    assert "gas_leak_m3_s_out" in codes
+    sound = {r.code for r in judge("tight 12 l 20 mbar 20 mbar 5 min").reasons}
+    assert not any(code.startswith("gas_leak") for code in sound)
