@@ -7,7 +7,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import open_visit
+from tests.browser.conftest import Server, open_visit
 
 MAKE_KEY = """async (name) => {
   const token = document.cookie.match(/csrftoken=([^;]+)/)[1];
@@ -88,4 +88,40 @@ def test_a_killed_server_loses_nothing_that_it_acknowledged(live, server):
     device.send(150, 150)
     expect(shown(page)).to_contain_text("0.60")
     expect(page.locator("[data-channel=draft_pa] .ends")).to_contain_text("0.80")
+    page.click(".live button:has-text('Stop')")
+
+
+def test_two_servers_feed_one_page(live):
+    page, device = live
+    other = Server()
+    other.start()
+    try:
+        device.send(210, 210)
+        expect(shown(page)).to_contain_text("0.84")
+        device.url = other.url
+        device.send(160, 160)
+        expect(shown(page)).to_contain_text("0.64")
+    finally:
+        other.kill()
+    page.click(".live button:has-text('Stop')")
+
+
+def test_a_page_that_slept_shows_what_came_meanwhile(live):
+    page, device = live
+    device.send(220, 220)
+    expect(shown(page)).to_contain_text("0.88")
+    page.context.set_offline(True)
+    device.send(130, 130)
+    device.send(175, 175)
+    page.context.set_offline(False)
+    expect(shown(page)).to_contain_text("0.70")
+    expect(page.locator("[data-channel=draft_pa] .ends")).to_contain_text("0.52")
+    page.click(".live button:has-text('Stop')")
+
+
+def test_an_event_is_marked_with_one_touch(live):
+    page, device = live
+    device.send(220, 220, 221)
+    page.click(".marks button:has-text('Cover off')")
+    expect(page.locator("[data-event=cover_off]")).to_contain_text("marked")
     page.click(".live button:has-text('Stop')")

@@ -60,7 +60,7 @@ def test_no_step_without_samples_on_both_sides():
 def test_a_quiet_channel_has_a_step_near_nothing():
     found = steps_at(trace(o2_dry_pct=noisy(np.full(len(SECONDS), 6.0), 0.03)), 60.0)[0]
     assert abs(found.step) < 0.05
-    assert found.half_width < 0.05
+    assert found.half_width < 0.2
 
 
 def test_still_alone_and_together():

@@ -2,11 +2,12 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from math import erf, sqrt
+from math import erf, hypot, sqrt
 
 import numpy as np
 
 from havrin_core.traces.log_reader import Floats, Series
+from havrin_core.traces.steady import noise_of
 
 EVENTS: Mapping[str, str] = {
     "light_off": "Light-off", "burner_off": "Burner off", "blower_on": "Blower on", "stage_change": "Stage change",
@@ -20,6 +21,7 @@ _FROM_NOTHING: Mapping[str, tuple[str, str, float]] = {
 }
 _STAGE_SHARE = 1.25  # a manifold that moves by more than this and stays there has changed its stage
 _STAYS_S, _APART_S = 3.0, 20.0
+_WANDERS = 0.2
 _GOES_ON, _LEAST = 0.8, 8  # slope of the second half against the first; samples on each side
 _GAS_TURNS_S = 2.5  # what a manifold takes to its new stage
 LOOK_S, _TURN_S = 20.0, 15.0  # windows before and after an event, and what a cell needs to follow in between
@@ -37,7 +39,7 @@ class Event:
 class Step:
     """What one channel did at an event, canonical units: means around it and the step with the trend before taken off.
 
-    ``confidence`` is the probability, 0 to 1, that it moved at all, by its own scatter.
+    ``confidence`` is the probability, 0 to 1, that it moved at all, by its own scatter and wandering.
     """
 
     quantity: str
@@ -108,7 +110,9 @@ def _step(name: str, seconds: Floats, values: Floats, at_s: float) -> Step | Non
         return None
     expected, spread = _without_event(seconds[early] - at_s, values[early], float(seconds[late].mean()) - at_s)
     before, after = float(values[early].mean()), float(values[late].mean())
-    error = sqrt(spread**2 / early.sum() + float(values[late].var(ddof=1)) / late.sum()) or 1e-12
+    own, least = spread**2 / early.sum() + float(values[late].var(ddof=1)) / late.sum(), noise_of(name) or (0.0, 0.0)
+    # Beyond its scatter an instrument wanders: a share of what still counts as holding still.
+    error = hypot(sqrt(own), _WANDERS * max(least[0], least[1] * abs(before))) or 1e-12
     step = after - expected
     return Step(name, before, after, step, 1.96 * error, erf(abs(step) / error / sqrt(2)))
 

@@ -21,7 +21,8 @@ watch(reading, (said) => emit('events', said?.events ?? []))
 const mark = (kind: string) => tried(async () => { reading.value = await markEvent(props.capture, { id: crypto.randomUUID(), kind, at_s: props.now }) })
 const write = (at: number) => tried(async () => emit('page', await writeStep(props.capture, { id: crypto.randomUUID(), at_s: at, stage: props.stage, phase: bar.phase, at: localIso(new Date()) })))
 const clockOf = (s: number) => `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`
-const sure = (step: Schemas['StepOut']) => (step.confidence_pct >= 99.9 ? 'over 99.9 % sure' : `${step.confidence_pct.toFixed(0)} % sure`)
+const CLEAR_PCT = 95
+const sure = (step: Schemas['StepOut']) => (step.confidence_pct < CLEAR_PCT ? 'within its noise' : step.confidence_pct >= 99.9 ? 'over 99.9 % sure' : `${step.confidence_pct.toFixed(0)} % sure`)
 </script>
 
 <template>
@@ -33,7 +34,7 @@ const sure = (step: Schemas['StepOut']) => (step.confidence_pct >= 99.9 ? 'over 
     <ul v-if="reading?.events.length">
       <li v-for="event in reading.events" :key="`${event.kind}${event.at_s}`" :data-event="event.kind">
         <b>{{ event.name }}</b> at {{ clockOf(event.at_s) }} <span class="muted">{{ event.marked ? 'marked' : 'seen in the trace' }}</span>
-        <span v-for="step in event.steps.filter((s) => s.confidence_pct > 95)" :key="step.quantity" class="step">{{ step.name }} {{ step.before.text }} → {{ step.after.text }} {{ step.after.unit }}<template v-if="step.writes">: step <b>{{ step.step.text }} {{ step.step.unit }}</b>, {{ sure(step) }} <button class="btn" :disabled="busy || !writable" @click="write(event.at_s)">Write this step</button></template></span>
+        <span v-for="step in event.steps.filter((s) => s.writes || s.confidence_pct > CLEAR_PCT)" :key="step.quantity" class="step">{{ step.name }} {{ step.before.text }} → {{ step.after.text }} {{ step.after.unit }}<template v-if="step.writes">: step <b>{{ step.step.text }} {{ step.step.unit }}</b>, {{ sure(step) }} <span class="muted">(settling of the cell taken off)</span> <button class="btn" :disabled="busy || !writable" @click="write(event.at_s)">Write this step</button></template></span>
       </li>
     </ul>
   </div>
