@@ -63,7 +63,7 @@ def test_each_line_of_a_maintenance_is_needed(left_out):
         ("rise 36", 2, "temperature_rise_k_near"),
         ("o2 7.4 co 300 t 342 air 66", 3, "co_action"),
         ("o2 7.4 co 90 t 342 air 66", 2, "co_ask"),
-        ("o2 10 co 22 t 342 air 66", 2, "o2_band"),
+        ("o2 10 co 22 t 360 air 66", 2, "o2_band"),
         ("found crack cell 3", 4, "exchanger_breach"),
         ("flame moves", 3, "flame_disturbed"),
         ("gas smell", 4, "gas_smell"),

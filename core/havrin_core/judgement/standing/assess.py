@@ -8,6 +8,7 @@ from havrin_core.judgement.standing.advice import next_step
 from havrin_core.judgement.standing.dangers import danger_reasons
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.flue import flue_reasons, flue_views
+from havrin_core.judgement.standing.mistakes import mistake_reasons
 from havrin_core.judgement.standing.model import (
     LEAVE,
     NOT_SHOWN_TITLE,
@@ -41,6 +42,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, system: str = "us") 
     readings, flue, open_proofs = reading_views(case), flue_views(case), missing(case)
     jumpers = case.facts.jumpers_in()
     reasons = danger_reasons(case, jumpers) + reading_reasons(case, readings, system) + flue_reasons(case, flue)
+    reasons += mistake_reasons(case)
     reasons = sorted(_with_overrides(case, reasons, open_proofs), key=lambda reason: -reason.level)
     level = _level(case, reasons, open_proofs)
     settled = not open_proofs or any(reason.level >= NOT_YET for reason in reasons)
