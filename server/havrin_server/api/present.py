@@ -47,7 +47,7 @@ def visit_page(visit: Visit, person: Person) -> out.VisitPage:
     flue = [flue_out(unit, view, found, system) for view in found.flue]
     return out.VisitPage(
         id=visit.pk, version=visit.version, unit_name=visit.unit.name, unit_line=unit_line(visit, unit, system),
-        site=visit.unit.site.name, reason=REASONS_FOR_VISIT[visit.reason], complaint=visit.complaint,
+        site=visit.unit.site.name, site_id=visit.unit.site_id, reason=REASONS_FOR_VISIT[visit.reason], complaint=visit.complaint,
         rules=visit.rules().name, has_string=unit.circuit is not None, writable=visit.closed_at is None and person.role != "office",
         room_co=_room_co(tape), stages=[out.StageOut(key=k, label=STAGE_LABELS[k]) for k in unit.stage_keys],
         paths=_paths(unit, visit.rules(), found, flue, system), ties=[out.TieOut(device=device, feels=feels) for device, feels in unit.kind.ties], standing=standing_out(found, _next_step(visit, unit, found, tape)),

@@ -15,10 +15,10 @@ from havrin_server.api.schemas_live import (
     ChannelOut,
     DipOut,
     DipsOut,
-    TraceEventOut,
     RecorderOut,
     StepOut,
     StillOut,
+    TraceEventOut,
     TraceReadingOut,
     TracesOut,
 )
@@ -98,7 +98,9 @@ def _event(series: Series, event: Event, marked: bool, system: str) -> TraceEven
                 confidence_pct=100 * step.confidence, writes=event.kind == "blower_on" and step.quantity == "o2_dry_pct",
             )
         )  # fmt: skip
-    return TraceEventOut(kind=event.kind, name=EVENTS[event.kind], at_s=round(event.at_s, 1), marked=marked, steps=steps)
+    return TraceEventOut(
+        kind=event.kind, name=EVENTS[event.kind], at_s=round(event.at_s, 1), marked=marked, steps=steps
+    )
 
 
 def _difference(value: float, quantity: str, system: str) -> Shown:

@@ -295,6 +295,7 @@ class VisitPage(Schema):
     unit_name: str
     unit_line: str
     site: str
+    site_id: int
     reason: str
     complaint: str
     rules: str

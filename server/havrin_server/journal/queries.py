@@ -126,6 +126,12 @@ def earlier_visits(visit: Visit, most: int = 6) -> QuerySet[Visit]:
     )
 
 
+def newest_visits(unit: SiteUnit, most: int = 2) -> list[Visit]:
+    """Return the unit's newest visits on which something was written, newest first."""
+    written = Visit.objects.filter(unit=unit, version__gt=0).select_related("unit__site", "unit__model", "technician")
+    return list(written.order_by("-day", "-pk")[:most])
+
+
 def neighbours_supply(visit: Visit) -> list[tuple[SiteUnit, TapeEntry | None]]:
     """Return the other units on the same branch of the gas line, each with its newest reading of running supply."""
     unit = visit.unit

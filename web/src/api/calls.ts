@@ -5,6 +5,7 @@ export const keys = {
   me: ['me'] as const,
   round: ['round'] as const,
   visit: (id: number) => ['visit', id] as const,
+  site: (id: number) => ['site', id] as const,
   arrival: (id: number, version: number) => ['visit', id, 'arrival', version] as const,
   string: (id: number, version: number, state: string) => ['visit', id, 'string', version, state] as const,
   captures: (id: number) => ['visit', id, 'captures'] as const,
@@ -23,6 +24,7 @@ export const signIn = (body: Schemas['SignIn']) => call<Schemas['Me']>(http.POST
 export const signOut = () => call<unknown>(http.DELETE('/api/session'))
 export const prefer = (body: Schemas['Preferences']) => call<Schemas['Me']>(http.PATCH('/api/session', { body }))
 export const getRound = () => call<Schemas['Round']>(http.GET('/api/round'))
+export const getSite = (id: number) => call<Schemas['SiteOut']>(http.GET('/api/sites/{site_id}', { params: { path: { site_id: id } } }))
 export const getWords = () => call<Schemas['Vocabulary']>(http.GET('/api/visits/vocabulary'))
 export const getVisit = (id: number) => call<Schemas['VisitPage']>(http.GET('/api/visits/{visit_id}', visitPath(id)))
 export const getVersion = (id: number) => call<number>(http.GET('/api/visits/{visit_id}/version', visitPath(id)))

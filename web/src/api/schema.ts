@@ -500,6 +500,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Side By Side
+         * @description Return the site's units beside each other at the same stations.
+         */
+        get: operations["havrin_server_api_sites_side_by_side"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/logs/{log_id}": {
         parameters: {
             query?: never;
@@ -1413,6 +1433,8 @@ export interface components {
             unit_line: string;
             /** Site */
             site: string;
+            /** Site Id */
+            site_id: number;
             /** Reason */
             reason: string;
             /** Complaint */
@@ -2406,6 +2428,77 @@ export interface components {
                 [key: string]: unknown;
             } | null;
             fields?: components["schemas"]["ModelFields"] | null;
+        };
+        /**
+         * SiteCellOut
+         * @description One reading: ``state`` in, near, out or "" where nothing judges it; ``side`` low, high or "".
+         */
+        SiteCellOut: {
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+            /** State */
+            state: string;
+            /** Side */
+            side: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+        };
+        /**
+         * SiteOut
+         * @description The whole view.
+         */
+        SiteOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Access */
+            access: string;
+            /** Units */
+            units: components["schemas"]["SiteUnitOut"][];
+            /** Rows */
+            rows: components["schemas"]["SiteRowOut"][];
+            /** Shared */
+            shared: string[];
+        };
+        /**
+         * SiteRowOut
+         * @description One station across the site.
+         */
+        SiteRowOut: {
+            /** Name */
+            name: string;
+            /** Stage */
+            stage: string;
+            /** Cells */
+            cells: (components["schemas"]["SiteCellOut"] | null)[];
+        };
+        /**
+         * SiteUnitOut
+         * @description One unit of the site, with the visit that its newest readings come from.
+         */
+        SiteUnitOut: {
+            /** Label */
+            label: string;
+            /** Place */
+            place: string;
+            /** Kind */
+            kind: string;
+            /** Gas Line */
+            gas_line: string;
+            /** Visit */
+            visit: number | null;
+            /** Day */
+            day: string | null;
+            /** Level */
+            level: number | null;
+            /** Title */
+            title: string;
         };
         /**
          * ColumnIn
@@ -3452,6 +3545,28 @@ export interface operations {
                     "application/json": {
                         [key: string]: unknown;
                     };
+                };
+            };
+        };
+    };
+    havrin_server_api_sites_side_by_side: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
                 };
             };
         };

@@ -6,6 +6,7 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'round', component: RoundScreen },
     { path: '/visits/:id(\\d+)/:view(arrival|unit|flue|gas|draft|air|string|close)?', name: 'visit', component: () => import('@/screens/VisitScreen.vue'), props: (to) => ({ id: Number(to.params['id']), view: String(to.params['view'] || 'unit') }) },
+    { path: '/sites/:id(\\d+)', name: 'site', component: () => import('@/screens/SiteScreen.vue'), props: (to) => ({ id: Number(to.params['id']) }) },
     { path: '/shop/:sort(circuit|kind|model)?', name: 'shop', component: () => import('@/screens/ShopScreen.vue'), props: (to) => ({ sort: String(to.params['sort'] || 'model') }) },
     { path: '/:rest(.*)*', redirect: '/' },
   ],

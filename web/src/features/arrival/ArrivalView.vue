@@ -56,6 +56,7 @@ const found = computed(() => new Set(props.page.tape.filter((e) => e.kind === 'l
       <LockoutAxis :axis="data.axis" />
       <div class="pair"><button v-for="(word, label) in { 'Outdoors': 'outdoor ', 'Gas off above': 'gas lockout ', 'Heat pump off below': 'pump lockout ' }" :key="label" class="btn" :disabled="!page.writable" @click="emit('begin', word)">{{ label }}</button></div>
     </section>
+    <p><RouterLink :to="`/sites/${page.site_id}`" class="site">All units of {{ page.site }}, side by side</RouterLink></p>
     <section v-if="data.neighbours.length">
       <h3>On the same gas line <span class="muted">{{ data.gas_line }}</span></h3>
       <p v-for="n in data.neighbours" :key="n.unit" class="before"><b>{{ n.unit }}</b><span>{{ n.supply ? `supply ${n.supply.text} ${n.supply.unit} with all running, ${n.day}` : 'supply never read' }}</span></p>
@@ -84,6 +85,7 @@ const found = computed(() => new Set(props.page.tape.filter((e) => e.kind === 'l
 </template>
 
 <style scoped>
+.site { display: inline-flex; align-items: center; min-height: 44px; color: var(--in); font-weight: 500 }
 .arrival { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 14px; padding: 14px 20px 30px } .none { padding: 30px 20px }
 .col { display: grid; gap: 14px; align-content: start }
 section { background: var(--plate); border: 1.5px solid var(--line); border-radius: 8px; padding: 12px 16px; display: grid; gap: 8px; align-content: start } .wide { grid-column: 1 / -1 } h3 { font-size: 18px; font-weight: 600 } h3 .muted { font-weight: 400; font-size: 15px; margin-left: 8px } h4 { margin: 0 0 4px; font-size: 17px; color: var(--path) }

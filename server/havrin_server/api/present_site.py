@@ -1,0 +1,57 @@
+"""A site's units side by side: newest readings, each with its verdict, and what they share."""
+
+from havrin_core.judgement.side_by_side import Beside, rows_of, shared_of, side_of
+from havrin_core.judgement.standing.model import TITLES, Assessment, ReadingView
+from havrin_core.machine.measurands import measurand
+from havrin_core.machine.unit import STAGE_LABELS
+from havrin_core.quantities.display import show
+from havrin_server.api.schemas_site import SiteCellOut, SiteOut, SiteRowOut, SiteUnitOut
+from havrin_server.journal.models import Visit
+from havrin_server.journal.queries import assess_visit, newest_visits
+from havrin_server.people.models import Person
+from havrin_server.sites.models import Site, Unit
+
+
+def site_out(site: Site, person: Person) -> SiteOut:
+    """Return the site's units beside each other, as ``person`` may see them, in the person's units."""
+    system = person.unit_system
+    seen = [_Seen(unit, system) for unit in site.unit_set.select_related("site", "model").order_by("label")]
+    beside = [Beside(one.unit.label, one.unit.gas_line, tuple(one.readings)) for one in seen]
+    rows = [
+        SiteRowOut(
+            name=measurand(row.quantity).name, stage=STAGE_LABELS.get(row.stage or "", ""),
+            cells=[_cell(view, system) if view is not None else None for view in row.cells],
+        )
+        for row in rows_of(beside)
+    ]  # fmt: skip
+    return SiteOut(
+        id=site.pk, name=site.name, access=site.access, units=[one.out() for one in seen], rows=rows,
+        shared=[shared.text for shared in shared_of(beside)],
+    )  # fmt: skip
+
+
+class _Seen:
+    """A unit with its two newest visits laid over each other: the newer reading wins."""
+
+    def __init__(self, unit: Unit, system: str) -> None:
+        self.unit = unit
+        self.visits = newest_visits(unit)
+        found = [assess_visit(visit, system) for visit in self.visits]
+        self.newest: Assessment | None = found[0] if found else None
+        self.readings: list[ReadingView] = []
+        for assessment in found:
+            known = {(view.quantity, view.stage) for view in self.readings}
+            self.readings += [v for s in assessment.stations for v in s.readings if (v.quantity, v.stage) not in known]
+
+    def out(self) -> SiteUnitOut:
+        visit: Visit | None = self.visits[0] if self.visits else None
+        level = (visit.closed_level or self.newest.level) if visit and self.newest else None
+        return SiteUnitOut(
+            label=self.unit.label, place=self.unit.place, kind=self.unit.described().kind.name, gas_line=self.unit.gas_line,
+            visit=visit.pk if visit else None, day=visit.day if visit else None, level=level, title=TITLES[level] if level else "",
+        )  # fmt: skip
+
+
+def _cell(view: ReadingView, system: str) -> SiteCellOut:
+    shown = show(view.value, measurand(view.quantity).dimension, system)
+    return SiteCellOut(text=shown.text, unit=shown.unit, state=view.verdict, side=side_of(view), day=view.at.date())
