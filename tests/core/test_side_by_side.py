@@ -45,3 +45,12 @@ def test_the_side_of_a_reading():
     assert side_of(next(v for v in SOUND_UNIT.readings if v.quantity == "manifold_pa")) == ""
     (weak,) = [v for v in beside("F-1", "draft .41").readings if v.quantity == "draft_pa"]
     assert side_of(weak) == "low"
+
+
+def test_a_branch_that_starves_is_named_before_any_limit_is_broken():
+    starved = [beside(name, "supply 5.4", gas_line="house branch") for name in ("B-2", "B-3")]
+    others = [beside(name, "supply 6.8", gas_line="") for name in ("B-1", "UH-1")]
+    (found,) = shared_of([*starved, *others])
+    assert found.units == ("B-2", "B-3")
+    assert "house branch" in found.text
+    assert shared_of([*starved, beside("B-1", "supply 5.9", gas_line="")]) == ()

@@ -8,6 +8,7 @@ from havrin_core.machine.measurands import measurand
 
 LOW, HIGH = "low", "high"
 _LEAST_UNITS = 2
+_CLEARLY = 0.15  # less than the rest by this share
 _LEAST_SHARE = 0.5  # of the units that were read at this station
 # (quantity, side) -> what to look at before any single unit
 _SHARED: Mapping[tuple[str, str], str] = {
@@ -80,7 +81,27 @@ def shared_of(units: Sequence[Beside]) -> tuple[Shared, ...]:
                 found.setdefault(
                     (quantity, side), Shared(quantity, tuple(u.name for u in off), _text(row, side, off, read, look_at))
                 )
-    return tuple(found.values())
+    return (*found.values(), *_starved_branches(units))
+
+
+def _starved_branches(units: Sequence[Beside]) -> list[Shared]:
+    """A branch all of whose units read clearly less running supply than all others of the site, whatever their limits say."""
+    supply = {unit.name: cell.value for unit in units if (cell := _cell(unit, "supply_running_pa", None)) is not None}
+    found = []
+    for line in sorted({unit.gas_line for unit in units if unit.gas_line}):
+        here = [unit.name for unit in units if unit.gas_line == line and unit.name in supply]
+        others = [name for name in supply if name not in here]
+        if len(here) < _LEAST_UNITS or not others:
+            continue
+        most, least = max(supply[name] for name in here), min(supply[name] for name in others)
+        if most < (1 - _CLEARLY) * least:
+            share = 100 * (1 - most / least)
+            text = (
+                f"Supply, all running, on {line} ({', '.join(here)}) lies {share:.0f} % or more under the rest of the site. "
+                "Look first at that branch: its size, its length, what burns on it at once."
+            )
+            found.append(Shared("supply_running_pa", tuple(here), text))
+    return found
 
 
 def side_of(view: ReadingView) -> str:
