@@ -22,6 +22,7 @@ _LP_FUELS = ("LPG_C3_COMM", "C3H8", "BUTANE")
 _LOCKUP_OVER_RUNNING = 1.30
 _FLAME_DOUBT = 1.5
 _WATER_LEAST_PA = 55_000.0  # about 8 psi: a two-storey system still full
+NO2_RISE_MOST_PPM = 0.5
 CO_RISE_MOST_PPM = 5.0  # discharge over intake of a direct-fired unit
 SPILLAGE_MOST_S, SPILLAGE_WARM_S = 300.0, 120.0
 _IMBALANCE = {
@@ -51,6 +52,15 @@ class Band:
         if value != value or _below(value, self.low) or _above(value, self.high):
             return "out"
         return "near" if _below(value, self.near_low) or _above(value, self.near_high) else "in"
+
+
+_SHARES = {
+    "transformer_load_pct": Band("default", high=100.0, near_high=85.0, note="its rating in VA"),
+    "belt_deflection_pct": Band("default", 0.8, 2.5, 1.2, 2.0, "1/64 of the span; the belt maker’s figure goes first"),
+    "vent_run_pct": Band(
+        "default", high=100.0, near_high=95.0, note="the manual’s most, elbows counted as 5 and 2.5 ft"
+    ),
+}
 
 
 def band_for(
@@ -116,6 +126,8 @@ def _plate_or_default(
         return Band(
             "default", -O2_STEP_MOST_PCT, O2_STEP_MOST_PCT, -O2_STEP_DOUBT_PCT, O2_STEP_DOUBT_PCT, _O2_STEP_NOTE
         )
+    if quantity in _SHARES:
+        return _SHARES[quantity]
     if quantity == "gas_leak_m3_s":
         doubt = GAS_LEAK_DOUBT_M3_S
         return Band("default", -GAS_LEAK_MOST_M3_S, GAS_LEAK_MOST_M3_S, -doubt, doubt, _LEAK_NOTE)

@@ -65,6 +65,7 @@ UNITS: tuple[Unit, ...] = (
     Unit("mA", "current", 1e-3, decimals=1, aliases=("ma",)),
     Unit("µA", "current_small", 1e-6, decimals=1, aliases=("ua", "μa", "microamp", "microamps")),
     Unit("ppm", "ppm", 1.0, decimals=0),
+    Unit("ppm", "ppm_fine", 1.0, decimals=1),
     Unit("%", "percent", 1.0, decimals=1, aliases=("pct",)),
     Unit("s", "time", 1.0, decimals=0, aliases=("sec", "second", "seconds")),
     Unit("min", "time", 60.0, decimals=0, aliases=("minute", "minutes")),
@@ -100,6 +101,7 @@ DIMENSION_NAMES = {
     "current": "a current",
     "current_small": "a flame current",
     "ppm": "a gas fraction in ppm",
+    "ppm_fine": "a gas fraction in ppm",
     "percent": "a percentage",
     "time": "a time",
     "length": "a length",
@@ -174,7 +176,7 @@ _SYSTEMS = {
     },
 }
 _SHARED = {
-    "voltage": "V", "current": "A", "current_small": "µA", "ppm": "ppm", "percent": "%", "time": "s", "bore": "mm",
+    "voltage": "V", "current": "A", "current_small": "µA", "ppm": "ppm", "ppm_fine": "ppm", "percent": "%", "time": "s", "bore": "mm",
     "capacitance": "µF", "count": "", "condensate": "l/h",
 }  # fmt: skip
 

@@ -1,7 +1,8 @@
-"""Lines whose number is computed from what was counted: ``clock``, ``orifice``, ``cap``, ``phases``, ``tight``."""
+"""Lines whose number is computed from what was counted: ``clock``, ``orifice``, ``cap``, ``phases``, ``tight``, ``va`` …"""
 
 from havrin_core.errors import CoreError
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
+from havrin_core.judgement.shorthand.shares import read_belt, read_transformer, read_vent_run
 from havrin_core.judgement.shorthand.tightness import read_tightness
 from havrin_core.judgement.shorthand.words import PHASE_WORDS, STAGE_WORDS
 from havrin_core.judgement.tape import Reading
@@ -120,5 +121,14 @@ def _phases(words: list[str], stage: str, situation: Situation) -> Outcome:
     return reading, f"Imbalance of {'voltages' if volts else 'currents'} {value:.1f} %", "blower"
 
 
-_READERS = {"clock": _clock, "orifice": _orifice, "cap": _capacitor, "phases": _phases, "tight": read_tightness}
+_READERS = {
+    "clock": _clock,
+    "orifice": _orifice,
+    "cap": _capacitor,
+    "phases": _phases,
+    "tight": read_tightness,
+    "va": read_transformer,
+    "belt": read_belt,
+    "ventrun": read_vent_run,
+}
 MEASURED_VERBS = tuple(_READERS)

@@ -2,6 +2,7 @@
 
 from havrin_core.judgement.limits import (
     CO_RISE_MOST_PPM,
+    NO2_RISE_MOST_PPM,
     ROOM_CO_OUT_PPM,
     ROOM_CO_SOURCE_PPM,
     ROOM_CO_STOP_PPM,
@@ -73,7 +74,7 @@ def reading_reasons(case: Case, views: list[ReadingView], system: str) -> list[R
         *reasons,
         *_lock_outs(case, system),
         *_supply_air_co(case),
-        *_discharge_co(case),
+        *_discharged(case),
         *_spillage(case),
         *_room_co(case),
     ]
@@ -188,24 +189,30 @@ def _room_bound(ppm: float) -> float:
     return max(b for b in (ROOM_CO_SOURCE_PPM, ROOM_CO_STOP_PPM, ROOM_CO_OUT_PPM) if ppm > b)
 
 
-def _discharge_co(case: Case) -> list[Reason]:
-    """A direct-fired unit gives what it burns to the room: its CO over the intake is judged, at each stage."""
-    intake = case.facts.newest("intake_co_ppm", None)
+_DISCHARGED = (
+    ("discharge_co_ppm", "intake_co_ppm", CO_RISE_MOST_PPM),
+    ("discharge_no2_ppm", "intake_no2_ppm", NO2_RISE_MOST_PPM),
+)
+
+
+def _discharged(case: Case) -> list[Reason]:
+    """A direct-fired unit gives what it burns to the room: CO and NO2 over the intake are judged, at each stage."""
     reasons = []
-    for stage in case.unit.stage_keys:
-        discharge = case.facts.newest("discharge_co_ppm", stage)
-        rise = discharge.value - intake.value if discharge and intake else 0.0
-        if discharge is None or rise <= CO_RISE_MOST_PPM:
-            continue
-        label = reading_name(measurand("discharge_co_ppm"), stage)
-        text = f"{label}: {rise:.0f} ppm above the intake, at most {CO_RISE_MOST_PPM:g} ppm."
-        lifts = "Clean burner and ports, check profile plates, airflow and gas pressure; then read both again."
-        reasons.append(
-            Reason(
-                SHUT_DOWN, "discharge_co", text, lifts, "discharge_co", f"{discharge.value:.0f} ppm",
-                f"at most {CO_RISE_MOST_PPM:g} ppm over the intake", SOURCES["default"], discharge.entry_id,
-            )
-        )  # fmt: skip
+    for quantity, of_intake, most in _DISCHARGED:
+        intake = case.facts.newest(of_intake, None)
+        for stage in case.unit.stage_keys:
+            discharge = case.facts.newest(quantity, stage)
+            rise = discharge.value - intake.value if discharge and intake else 0.0
+            if discharge is None or rise <= most:
+                continue
+            text = f"{reading_name(measurand(quantity), stage)}: {rise:.3g} ppm above the intake, at most {most:g} ppm."
+            lifts = "Clean burner and ports, check profile plates, airflow and gas pressure; then read both again."
+            reasons.append(
+                Reason(
+                    SHUT_DOWN, quantity.removesuffix("_ppm"), text, lifts, "discharge_co", f"{discharge.value:.3g} ppm",
+                    f"at most {most:g} ppm over the intake", SOURCES["default"], discharge.entry_id,
+                )
+            )  # fmt: skip
     return reasons
 
 
