@@ -6,6 +6,7 @@ import random
 import uuid
 
 import pytest
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.utils import timezone
 
@@ -279,3 +280,31 @@ def test_a_step_without_samples_around_it_is_refused(tove, breached):
     answer = tove.post(f"captures/{breached}/step", **body)
     assert answer.status_code == 422
     assert "20 s" in answer.content.decode()
+
+
+def test_samples_go_out_as_csv_and_come_in_again(tove, visit, breached):
+    text = tove.get(f"captures/{breached}/samples.csv").content
+    number = Instrument.objects.get(name="Two-port manometer").pk
+    file = SimpleUploadedFile("samples.csv", text, "text/csv")
+    answer = tove.http.post(f"/api/visits/{visit}/captures/csv", {"file": file, "instrument": number})
+    assert answer.status_code == 200, answer.content
+    kept = answer.json()
+    assert kept["ended_at"] is not None
+    assert tove.get(f"captures/{kept['id']}/samples.csv").content == text
+
+
+@pytest.mark.parametrize(
+    ("text", "named"),
+    [
+        ("time,value\n1,2\n", "Line 1"), ("quantity,seconds,value\n", "no sample"), ("quantity,seconds,value\ndraft_pa,1\n", "Line 2"),
+        ("quantity,seconds,value\nbroth_pa,1,2\n", "broth_pa"), ("quantity,seconds,value\ndraft_pa,one,2\n", "one"),
+        ("quantity,seconds,value\ndraft_pa,9e9,2\n", "cannot be"), ("quantity,seconds,value\ndraft_pa,nan,2\n", "cannot be"),
+    ],
+)  # fmt: skip
+def test_a_csv_that_cannot_be_is_answered_by_its_line(tove, visit, text, named):
+    number = Instrument.objects.get(name="Two-port manometer").pk
+    file = SimpleUploadedFile("samples.csv", text.encode(), "text/csv")
+    answer = tove.http.post(f"/api/visits/{visit}/captures/csv", {"file": file, "instrument": number})
+    assert answer.status_code == 422
+    assert named in answer.content.decode()
+    assert not SampleBlock.objects.exists()

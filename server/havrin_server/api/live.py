@@ -1,16 +1,16 @@
 """Live capture: what devices send, what pages listen to, traces and what they say."""
 
-import csv
 import io
 import uuid
 
 from asgiref.sync import sync_to_async
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.utils import timezone
-from ninja import Router
+from ninja import File, Form, Router, UploadedFile
 from ninja.errors import AuthenticationError
 from ninja.security import HttpBearer
 
+from havrin_core.traces.samples_csv import write_samples
 from havrin_server.api.present import visit_page
 from havrin_server.api.present_live import capture_out, dips_out, reading_out, traces_out
 from havrin_server.api.schemas import VisitPage
@@ -29,12 +29,13 @@ from havrin_server.api.schemas_live import (
 )
 from havrin_server.captures import live
 from havrin_server.captures.fanout import stream
-from havrin_server.errors import NotFound
+from havrin_server.errors import NotFound, NotWritable
 from havrin_server.journal.queries import find_visit
 from havrin_server.people.permissions import require
 from havrin_server.toolbox.models import Instrument
 
 router = Router(tags=["live"])
+_CSV_MOST_BYTES = 60_000_000
 
 
 class DeviceAuth(HttpBearer):
@@ -84,6 +85,17 @@ def start(request: HttpRequest, visit_id: int, payload: CaptureIn) -> CaptureOut
     """Let instruments record on this visit."""
     capture = live.start_capture(visit_id, payload.instruments, payload.stage, actor=request.user, now=timezone.now())
     return capture_out(capture)
+
+
+@router.post("/visits/{int:visit_id}/captures/csv", response=CaptureOut)
+def take_csv(
+    request: HttpRequest, visit_id: int, file: UploadedFile = File(...), instrument: int = Form(...)
+) -> CaptureOut:
+    """Keep the samples of a CSV file (as ``samples.csv`` gives them) as a capture of this visit."""
+    if (file.size or 0) > _CSV_MOST_BYTES:
+        raise NotWritable("The file is over 60 MB: cut it.", code="csv_large")
+    with io.TextIOWrapper(file.file, encoding="utf-8", errors="replace", newline="") as text:
+        return capture_out(live.take_csv(visit_id, instrument, text, actor=request.user, now=timezone.now()))
 
 
 @router.post("/captures/{uuid:capture_id}/end", response=CaptureOut)
@@ -142,10 +154,7 @@ def samples_csv(request: HttpRequest, capture_id: uuid.UUID) -> HttpResponse:
     """Return every sample as it was stored: channel, seconds since the capture began, value in canonical units."""
     require(request.user, "read")
     text = io.StringIO()
-    writer = csv.writer(text, lineterminator="\n")
-    writer.writerow(("quantity", "seconds", "value"))
-    for quantity, (times, values) in live.traces(live.find_capture(capture_id, request.user)).items():
-        writer.writerows((quantity, f"{t:.3f}", f"{v:.7g}") for t, v in zip(times, values, strict=True))
+    write_samples(text, live.traces(live.find_capture(capture_id, request.user)))
     return HttpResponse(text.getvalue(), content_type="text/csv; charset=utf-8")
 
 

@@ -5,8 +5,8 @@ import json
 import secrets
 import uuid
 from dataclasses import dataclass
-from datetime import datetime
-from typing import Any
+from datetime import datetime, timedelta
+from typing import Any, TextIO
 
 import numpy as np
 from django.db import connection, transaction
@@ -15,7 +15,8 @@ from django.db.models import Max
 from havrin_core.judgement.tape import Body, Reading, Trace
 from havrin_core.traces.events import EVENTS, LOOK_S, steps_at
 from havrin_core.traces.log_reader import Floats, Series
-from havrin_core.traces.samples import channel_name, checked, joined, leads_of, pack
+from havrin_core.traces.samples import MOST_SAMPLES, channel_name, checked, joined, leads_of, pack
+from havrin_core.traces.samples_csv import chunks, read_samples
 from havrin_core.traces.steady import NOISE, window
 from havrin_server.captures.models import Capture, DeviceKey, EventMark, Recorder, SampleBlock
 from havrin_server.errors import NotFound, NotWritable, VisitClosed
@@ -155,6 +156,28 @@ def write_step(
     body = Trace(str(capture.pk), stage, 2 * LOOK_S, (("o2_step_pct", step.step, step.half_width / 2),))
     append(visit, [body], group=key, phase=phase, at=at, actor=actor, now=now)
     return visit
+
+
+@transaction.atomic
+def take_csv(visit_id: int, instrument_id: int, text: TextIO, *, actor: Person, now: datetime) -> Capture:
+    """Keep the samples of a CSV file as an ended capture of the visit. Raises as ``start_capture``, and BadDocument."""
+    channels = read_samples(text)
+    capture = start_capture(visit_id, [instrument_id], "", actor=actor, now=now)
+    lasts = max(times[-1] for times, _ in channels.values())
+    recorder = capture.recorders.get()
+    blocks = [
+        SampleBlock(
+            recorder=recorder, quantity=quantity, sequence=number, first_ms=milliseconds[0], last_ms=milliseconds[-1],
+            count=len(numbers), packed=pack(milliseconds, numbers),
+        )
+        for quantity, (times, values) in channels.items()
+        for number, (milliseconds, numbers) in enumerate(chunks(times, values, MOST_SAMPLES))
+    ]  # fmt: skip
+    SampleBlock.objects.bulk_create(blocks, batch_size=500)
+    Recorder.objects.filter(pk=recorder.pk).update(heard_at=now, problems=["Read in from a file."])
+    Capture.objects.filter(pk=capture.pk).update(started_at=now - timedelta(seconds=lasts), ended_at=now)
+    capture.refresh_from_db()
+    return capture
 
 
 def end_capture(capture: Capture, *, actor: Person, now: datetime) -> None:

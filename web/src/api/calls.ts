@@ -75,3 +75,4 @@ export const sendPhoto = (visit: number, file: File, station: string, onProgress
   upload<Schemas['VisitPage']>(`/api/visits/${visit}/photos`, file, { station }, onProgress)
 export const sendBundle = (visit: number, file: File, onProgress: (share: number) => void) =>
   upload<Schemas['VisitPage']>(`/api/visits/${visit}/bundle`, file, {}, onProgress)
+export const uploadSamples = (visit: number, file: File, instrument: number) => upload<Schemas['CaptureOut']>(`/api/visits/${visit}/captures/csv`, file, { instrument: String(instrument) }, () => undefined)

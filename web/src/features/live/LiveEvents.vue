@@ -6,14 +6,14 @@ import { useTried } from '@/api/useTried'
 import { useBar } from '@/features/visit/bar'
 import { localIso } from '@/outbox/useOutbox'
 
-const props = defineProps<{ capture: string; now: number; writable: boolean; stage: string }>()
+const props = defineProps<{ capture: string; now: number; writable: boolean; over: boolean; stage: string }>()
 const emit = defineEmits<{ page: [page: Schemas['VisitPage']]; window: [start: number, end: number]; events: [events: Schemas['TraceEventOut'][]] }>()
 const ASK_EVERY_MS = 5000
 const bar = useBar()
 const reading = ref<Schemas['TraceReadingOut'] | null>(null)
 const { trouble, busy, tried } = useTried()
 const ask = () => tried(async () => { reading.value = await getTraceReading(props.capture) })
-const clock = window.setInterval(() => { if (!document.hidden) void ask() }, ASK_EVERY_MS)
+const clock = window.setInterval(() => { if (!document.hidden && !props.over) void ask() }, ASK_EVERY_MS)
 onUnmounted(() => window.clearInterval(clock))
 watch(() => props.capture, ask, { immediate: true })
 watch(reading, (said) => emit('events', said?.events ?? []))
@@ -30,7 +30,7 @@ const sure = (step: Schemas['StepOut']) => (step.confidence_pct < CLEAR_PCT ? 'w
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <p v-if="reading?.together" class="still"><b>All still from {{ clockOf(reading.together.start_s) }} to {{ clockOf(reading.together.end_s) }}</b> <button class="btn" :disabled="busy || !writable" @click="emit('window', reading.together.start_s, reading.together.end_s)">Write these means</button></p>
     <p v-else-if="reading" class="muted">Not all still yet: 20 s without drift count. <template v-if="reading.each.length">Still by themselves: {{ reading.each.map((one) => one.names[0]).join(', ') }}.</template></p>
-    <div class="marks"><span class="muted">It happens now:</span><button v-for="(name, kind) in reading?.kinds" :key="kind" class="btn" :disabled="!writable" @click="mark(String(kind))">{{ name }}</button></div>
+    <div v-if="!over" class="marks"><span class="muted">It happens now:</span><button v-for="(name, kind) in reading?.kinds" :key="kind" class="btn" :disabled="!writable" @click="mark(String(kind))">{{ name }}</button></div>
     <ul v-if="reading?.events.length">
       <li v-for="event in reading.events" :key="`${event.kind}${event.at_s}`" :data-event="event.kind">
         <b>{{ event.name }}</b> at {{ clockOf(event.at_s) }} <span class="muted">{{ event.marked ? 'marked' : 'seen in the trace' }}</span>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { getDips, writeCaptureMeans } from '@/api/calls'
+import { getDips, uploadSamples, writeCaptureMeans } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import { useTried } from '@/api/useTried'
 import { useBar } from '@/features/visit/bar'
@@ -13,17 +13,20 @@ const props = defineProps<{ page: Schemas['VisitPage']; first: string[] }>()
 const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
 const SPAN_S = 60, WIDTH = window.innerWidth <= 800 ? 330 : 700, HEIGHT = 44
 const bar = useBar()
-const { capture, buffers, channels, newest, quietMs, trouble, start, end } = useLive(props.page.id)
+const { ended, open, capture, buffers, channels, newest, quietMs, trouble, start, end } = useLive(props.page.id)
 const chosen = ref<number[]>(props.page.instruments.filter((i) => i.in_date || i.kind !== 'analyzer').map((i) => i.id))
 const dips = ref<Schemas['DipsOut'] | null>(null)
 const { trouble: refused, busy, tried } = useTried()
 const events = ref<Schemas['TraceEventOut'][]>([])
 const stage = computed(() => bar.stage ?? props.page.stages.at(-1)?.key ?? '')
+/** A running capture shows its last minute, one that is over the whole of it. */
+const span = computed(() => (capture.value?.ended_at ? Math.max(newest.value, 1) : SPAN_S))
+const clock = (moment: string) => new Date(moment).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
 /** What this view is about comes first. */
 const rank = (quantity: string) => { const at = props.first.findIndex((name) => quantity.startsWith(name)); return at < 0 ? 99 : at }
 const lanes = computed(() => [...channels.value].sort((a, b) => rank(a.quantity) - rank(b.quantity)).map((c) => {
   const buffer = buffers.value[c.quantity] ?? { t: [], v: [] }
-  const drawn = pathOf(buffer, newest.value, SPAN_S, WIDTH, HEIGHT)
+  const drawn = pathOf(buffer, newest.value, span.value, WIDTH, HEIGHT)
   const shown = (si: number) => (si * c.scale + c.offset).toFixed(c.decimals).replace('-', '−')
   const last = buffer.v.at(-1)
   return { ...c, points: drawn.points, least: shown(drawn.low), most: shown(drawn.high), now: last === undefined ? '–' : shown(last) }
@@ -36,19 +39,28 @@ const writeWindow = (startS: number, endS: number) => tried(async () => {
 })
 const write = (seconds: number) => writeWindow(Math.max(0, newest.value - seconds), newest.value)
 /** Where the events of the last minute lie on a lane. */
-const ticks = computed(() => events.value.filter((e) => e.at_s > newest.value - SPAN_S).map((e) => ((e.at_s - newest.value + SPAN_S) / SPAN_S) * WIDTH))
+const ticks = computed(() => events.value.filter((e) => e.at_s > newest.value - span.value).map((e) => ((e.at_s - newest.value + span.value) / span.value) * WIDTH))
+const takeCsv = (event: Event) => tried(async () => {
+  const field = event.target as HTMLInputElement
+  const file = field.files?.[0]
+  const instrument = chosen.value[0]
+  if (!file || instrument === undefined) return
+  const kept = await uploadSamples(props.page.id, file, instrument).finally(() => (field.value = ''))
+  await open(kept.id)
+})
 const look = (quantity: string) => tried(async () => { if (capture.value) dips.value = await getDips(capture.value.id, quantity) })
 </script>
 
 <template>
   <section class="live" :class="{ on: capture }">
-    <div class="head"><h2>Live <span class="muted">{{ capture ? `recording on this visit since ${new Date(capture.started_at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}` : 'instruments that send by themselves' }}</span></h2>
+    <div class="head"><h2>Live <span class="muted">{{ capture?.ended_at ? `recorded from ${clock(capture.started_at)} to ${clock(capture.ended_at)}` : capture ? `recording on this visit since ${clock(capture.started_at)}` : 'instruments that send by themselves' }}</span></h2>
       <template v-if="!capture"><button v-for="i in page.instruments" :key="i.id" class="chip" :class="{ picked: chosen.includes(i.id) }" :aria-pressed="chosen.includes(i.id)" @click="toggle(i.id)">{{ i.name }}</button><button class="btn strong" :disabled="!page.writable || !chosen.length" @click="start(chosen, stage)">Record</button></template>
-      <button v-else class="btn" :disabled="!page.writable" @click="end">Stop</button>
+      <button v-else class="btn" :disabled="!page.writable && !capture.ended_at" @click="end">{{ capture.ended_at ? 'Back' : 'Stop' }}</button>
     </div>
     <p v-if="trouble || refused" class="trouble" role="alert">{{ refused || trouble }}</p>
+    <p v-if="!capture" class="pair"><button v-for="c in ended.slice(0, 6)" :key="c.id" class="btn" @click="open(c.id)">Look at {{ clock(c.started_at) }}</button><label class="btn" :class="{ off: !chosen.length || !page.writable }">Read samples from a CSV<input type="file" accept=".csv,text/csv" class="sr" :disabled="!chosen.length || !page.writable" @change="takeCsv" /></label></p>
     <template v-if="capture">
-      <p v-if="quietMs > 4000" class="trouble">No samples for {{ Math.round(quietMs / 1000) }} s: instrument off, or the line is down. What was recorded is kept.</p>
+      <p v-if="quietMs > 4000 && !capture.ended_at" class="trouble">No samples for {{ Math.round(quietMs / 1000) }} s: instrument off, or the line is down. What was recorded is kept.</p>
       <p v-for="r in capture.recorders.filter((row) => row.problems.length)" :key="r.instrument" class="muted">{{ r.name }}: {{ r.problems.at(-1) }}</p>
       <p v-if="!lanes.length" class="muted">Waiting for the first samples …</p>
       <div v-for="lane in lanes" :key="lane.quantity" class="lane" :data-channel="lane.quantity">
@@ -58,8 +70,8 @@ const look = (quantity: string) => tried(async () => { if (capture.value) dips.v
         <b>{{ lane.now }}<small> {{ lane.unit }}</small></b>
         <button class="ask" :disabled="busy" @click="look(lane.quantity)">dips</button>
       </div>
-      <p v-if="lanes.length" class="pair"><button v-for="s in [5, 10, 30]" :key="s" class="btn" :disabled="busy || !page.writable" @click="write(s)">Write the last {{ s }} s</button><a class="btn" :href="`/api/captures/${capture.id}/samples.csv`" download>All samples as CSV</a></p>
-      <LiveEvents v-if="lanes.length" :capture="capture.id" :now="newest" :writable="page.writable" :stage="stage" @page="emit('page', $event)" @window="writeWindow" @events="events = $event" />
+      <p v-if="lanes.length" class="pair"><template v-if="!capture.ended_at"><button v-for="s in [5, 10, 30]" :key="s" class="btn" :disabled="busy || !page.writable" @click="write(s)">Write the last {{ s }} s</button></template><a class="btn" :href="`/api/captures/${capture.id}/samples.csv`" download>All samples as CSV</a></p>
+      <LiveEvents v-if="lanes.length" :capture="capture.id" :now="newest" :writable="page.writable" :over="!!capture.ended_at" :stage="stage" @page="emit('page', $event)" @window="writeWindow" @events="events = $event" />
       <div v-if="dips" class="dips"><p><b>{{ dips.says }}</b> <span v-if="dips.worst" class="muted">Lowest {{ dips.worst.text }} {{ dips.worst.unit }}, set point {{ dips.set_point.text }} {{ dips.set_point.unit }}.</span></p>
         <ul><li v-for="d in dips.dips.slice(-6)" :key="d.at_s">at {{ d.at_s.toFixed(0) }} s, {{ d.long_s.toFixed(1) }} s long, down to {{ d.least.text }} {{ d.least.unit }}<template v-if="d.first">: <b>{{ d.order.join(' → ') }}</b></template><span v-if="d.still.length" class="muted"> · still: {{ d.still.join(', ') }}</span></li></ul></div>
     </template>

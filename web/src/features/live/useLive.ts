@@ -13,6 +13,8 @@ export interface UseLiveReturn {
   newest: ComputedRef<number>
   quietMs: Ref<number>
   trouble: Ref<string>
+  ended: Ref<Schemas['CaptureOut'][]>
+  open: (id: string) => Promise<boolean>
   start: (instruments: number[], stage: string) => Promise<boolean>
   end: () => Promise<boolean>
 }
@@ -23,6 +25,7 @@ export function useLive(visit: number): UseLiveReturn {
   const buffers = shallowRef<Buffers>({})
   const channels = ref<Schemas['ChannelOut'][]>([])
   const { trouble, tried } = useTried()
+  const ended = ref<Schemas['CaptureOut'][]>([])
   const quietMs = ref(0)
   const newest = computed(() => newestOf(buffers.value))
   let heard = performance.now()
@@ -30,7 +33,10 @@ export function useLive(visit: number): UseLiveReturn {
 
   /** Fetch what the line did not bring: on opening, after a pause, when a channel is new. */
   const refetch = () => tried(async () => {
-    const running = (await getCaptures(visit)).find((row) => !row.ended_at) ?? null
+    if (capture.value?.ended_at) return
+    const known = await getCaptures(visit)
+    ended.value = known.filter((row) => row.ended_at)
+    const running = known.find((row) => !row.ended_at) ?? null
     if (running?.id !== capture.value?.id) buffers.value = {}
     capture.value = running
     if (!running) return
@@ -41,6 +47,13 @@ export function useLive(visit: number): UseLiveReturn {
       const known = c.seconds.map((t, i): [number, number | null] => [t, c.values[i] ?? null]).filter((row): row is [number, number] => row[1] !== null)
       if (!buffers.value[c.quantity]) buffers.value = withSamples(buffers.value, { [c.quantity]: [known.map(([t]) => 1000 * t), known.map(([, v]) => v)] })
     }
+  })
+  /** Look at a capture that is over, whole. */
+  const open = (id: string) => tried(async () => {
+    const found = await getTraces(id, 0)
+    capture.value = found.capture
+    channels.value = found.channels
+    buffers.value = Object.fromEntries(found.channels.map((c) => [c.quantity, { t: c.seconds, v: c.values.map((v) => v ?? NaN) }]))
   })
   /** Samples come faster than answers: one request waits, further reasons for it are covered by it. */
   function askSoon(): void {
@@ -65,8 +78,10 @@ export function useLive(visit: number): UseLiveReturn {
     heard = performance.now()
   })
   const end = () => tried(async () => {
-    if (capture.value) await endCapture(capture.value.id)
+    if (capture.value && !capture.value.ended_at) await endCapture(capture.value.id)
     capture.value = null
+    buffers.value = {}
+    ended.value = (await getCaptures(visit)).filter((row) => row.ended_at)
   })
-  return { capture, buffers, channels, newest, quietMs, trouble, start, end }
+  return { ended, open, capture, buffers, channels, newest, quietMs, trouble, start, end }
 }
