@@ -75,7 +75,7 @@ def test_a_log_is_dropped_mapped_and_written(sign_in):
     page = sign_in()
     open_visit(page, "F-2")
     page.keyboard.press("2")
-    page.set_input_files("input[type=file][accept*='.csv']", FOLDER / "F-2-high-fire.csv")
+    page.set_input_files("label:has-text('Read a log file') input", FOLDER / "F-2-high-fire.csv")
     page.wait_for_selector(".trace >> text=light-off")
     page.wait_for_selector(".trace >> text=/steady, \\d/")
     page.click("button:has-text('Write on the tape')")
