@@ -24,7 +24,9 @@ const span = computed(() => (capture.value?.ended_at ? Math.max(newest.value, 1)
 const clock = (moment: string) => new Date(moment).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
 /** What this view is about comes first. */
 const rank = (quantity: string) => { const at = props.first.findIndex((name) => quantity.startsWith(name)); return at < 0 ? 99 : at }
-const lanes = computed(() => [...channels.value].sort((a, b) => rank(a.quantity) - rank(b.quantity)).map((c) => {
+/** A channel that its instrument no longer sends (a capacitor, once the motor runs) does not take a lane. */
+const sends = (quantity: string) => !buffers.value[quantity] || (buffers.value[quantity].t.at(-1) ?? 0) > newest.value - span.value
+const lanes = computed(() => channels.value.filter((c) => sends(c.quantity)).sort((a, b) => rank(a.quantity) - rank(b.quantity)).map((c) => {
   const buffer = buffers.value[c.quantity] ?? { t: [], v: [] }
   const drawn = pathOf(buffer, newest.value, span.value, WIDTH, HEIGHT)
   const shown = (si: number) => (si * c.scale + c.offset).toFixed(c.decimals).replace('-', '−')
@@ -58,7 +60,7 @@ const look = (quantity: string) => tried(async () => { if (capture.value) dips.v
       <button v-else class="btn" :disabled="!page.writable && !capture.ended_at" @click="end">{{ capture.ended_at ? 'Back' : 'Stop' }}</button>
     </div>
     <p v-if="trouble || refused" class="trouble" role="alert">{{ refused || trouble }}</p>
-    <p v-if="!capture" class="pair"><button v-for="c in ended.slice(0, 6)" :key="c.id" class="btn" @click="open(c.id)">Look at {{ clock(c.started_at) }}</button><label class="btn" :class="{ off: !chosen.length || !page.writable }">Read samples from a CSV<input type="file" accept=".csv,text/csv" class="sr" :disabled="!chosen.length || !page.writable" @change="takeCsv" /></label></p>
+    <p v-if="!capture" class="pair"><button v-for="c in ended.slice(0, 6)" :key="c.id" class="btn" @click="open(c.id)">Look at {{ clock(c.started_at) }}</button><label class="btn file" :class="{ off: !chosen.length || !page.writable }">Take recorded samples in<input type="file" accept=".csv,text/csv" class="sr" :disabled="!chosen.length || !page.writable" @change="takeCsv" /></label></p>
     <template v-if="capture">
       <p v-if="quietMs > 4000 && !capture.ended_at" class="trouble">No samples for {{ Math.round(quietMs / 1000) }} s: instrument off, or the line is down. What was recorded is kept.</p>
       <p v-for="r in capture.recorders.filter((row) => row.problems.length)" :key="r.instrument" class="muted">{{ r.name }}: {{ r.problems.at(-1) }}</p>
@@ -81,6 +83,6 @@ const look = (quantity: string) => tried(async () => { if (capture.value) dips.v
 <style scoped>
 .live { display: grid; gap: 8px; padding: 12px 16px; border: 1.5px solid var(--line); border-radius: 8px; background: var(--plate) } .on { border-color: var(--in); border-left-width: 6px } .head { display: flex; gap: 8px; align-items: center; flex-wrap: wrap } h2 { font-size: 18px; margin-right: auto } h2 span { font-weight: 400; font-size: 15px; margin-left: 6px } .chip { min-height: 44px; padding: 0 11px; border: 1.5px solid var(--line); border-radius: 6px; background: none; color: var(--muted) } .picked { border-color: var(--in); color: var(--ink); font-weight: 500 }
 .lane { display: grid; grid-template-columns: 132px minmax(0, 1fr) 44px 118px 44px; gap: 8px; align-items: center; border-bottom: 1px solid var(--line); padding-bottom: 4px } svg { width: 100%; height: 48px; display: block } .name { line-height: 1.15; font-weight: 500 } .ends { display: grid; gap: 12px; font-size: 13px } .ends i { font-style: normal } .lane b small { margin-left: 4px } .lane b { font-size: 22px; text-align: right; white-space: nowrap } small { font-size: 14px; font-weight: 400; color: var(--muted) } .ask { min-height: 44px; border: 0; background: none; color: var(--in); text-decoration: underline dotted; padding: 0 }
-.pair { display: flex; gap: 8px; flex-wrap: wrap } .trouble { color: var(--out); font-weight: 500 } ul { margin: 4px 0 0; padding-left: 18px }
+.file { display: inline-flex; align-items: center } .off { opacity: .5 } .pair { display: flex; gap: 8px; flex-wrap: wrap } .trouble { color: var(--out); font-weight: 500 } ul { margin: 4px 0 0; padding-left: 18px }
 @media (max-width: 800px) { .lane { grid-template-columns: minmax(0, 1fr) auto 44px } svg { grid-column: 1 / -1; grid-row: 2 } .ends { display: none } }
 </style>
