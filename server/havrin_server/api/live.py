@@ -27,7 +27,7 @@ from havrin_server.api.schemas_live import (
     TracesOut,
     WindowMeansIn,
 )
-from havrin_server.captures import live
+from havrin_server.captures import from_traces, live
 from havrin_server.captures.fanout import stream
 from havrin_server.errors import NotFound, NotWritable
 from havrin_server.journal.queries import find_visit
@@ -134,7 +134,7 @@ def reading(request: HttpRequest, capture_id: uuid.UUID) -> TraceReadingOut:
 def mark_event(request: HttpRequest, capture_id: uuid.UUID, payload: EventIn) -> TraceReadingOut:
     """Mark an event on a trace."""
     capture = live.find_capture(capture_id, request.user)
-    live.mark_event(capture, payload.id, payload.kind, payload.at_s, actor=request.user, now=timezone.now())
+    from_traces.mark_event(capture, payload.id, payload.kind, payload.at_s, actor=request.user, now=timezone.now())
     return reading_out(capture, request.user.unit_system)
 
 
@@ -142,7 +142,7 @@ def mark_event(request: HttpRequest, capture_id: uuid.UUID, payload: EventIn) ->
 def write_step(request: HttpRequest, capture_id: uuid.UUID, payload: StepIn) -> VisitPage:
     """Write the O2 step at an event on the tape, with the trace attached."""
     capture = live.find_capture(capture_id, request.user)
-    visit = live.write_step(
+    visit = from_traces.write_step(
         capture, payload.id, payload.at_s, stage=payload.stage, phase=payload.phase, at=payload.at, actor=request.user,
         now=timezone.now(),
     )  # fmt: skip
@@ -162,7 +162,7 @@ def samples_csv(request: HttpRequest, capture_id: uuid.UUID) -> HttpResponse:
 def write_means(request: HttpRequest, capture_id: uuid.UUID, payload: WindowMeansIn) -> VisitPage:
     """Write the means of a stretch on the tape, with the trace attached."""
     capture = live.find_capture(capture_id, request.user)
-    visit = live.write_means(
+    visit = from_traces.write_means(
         capture, payload.id, payload.start_s, payload.end_s, stage=payload.stage, phase=payload.phase, at=payload.at,
         actor=request.user, now=timezone.now(),
     )  # fmt: skip

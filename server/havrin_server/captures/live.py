@@ -12,17 +12,13 @@ import numpy as np
 from django.db import connection, transaction
 from django.db.models import Max
 
-from havrin_core.judgement.tape import Body, Reading, Trace
-from havrin_core.traces.events import EVENTS, LOOK_S, steps_at
 from havrin_core.traces.log_reader import Floats, Series
-from havrin_core.traces.samples import MOST_SAMPLES, channel_name, checked, joined, leads_of, pack
+from havrin_core.traces.samples import MOST_SAMPLES, channel_name, checked, joined, pack
 from havrin_core.traces.samples_csv import chunks, read_samples
-from havrin_core.traces.steady import NOISE, window
-from havrin_server.captures.models import Capture, DeviceKey, EventMark, Recorder, SampleBlock
+from havrin_server.captures.models import Capture, DeviceKey, Recorder, SampleBlock
 from havrin_server.errors import NotFound, NotWritable, VisitClosed
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import find_visit
-from havrin_server.journal.services import append
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.toolbox.models import Instrument
@@ -31,7 +27,6 @@ CHANNEL = "havrin_capture"
 _NOTIFY_BYTES = 7000  # PostgreSQL carries a little less than 8000 in one notice
 CLOCK_JUMP_S = 2.0
 FASTEST_HZ = 200.0
-_LONGEST_S = 7 * 86_400.0
 _MISSING_MOST = 50  # of these a device is asked for again
 
 
@@ -84,78 +79,6 @@ def start_capture(visit_id: int, instruments: list[int], stage: str, *, actor: P
     capture = Capture.objects.create(id=uuid.uuid4(), visit=visit, started_at=now, started_by=actor)
     Recorder.objects.bulk_create([Recorder(capture=capture, instrument=i, stage=stage) for i in chosen])
     return capture
-
-
-@transaction.atomic
-def write_means(
-    capture: Capture, key: uuid.UUID, start_s: float, end_s: float, *, stage: str | None, phase: str, at: datetime,
-    actor: Person, now: datetime,
-) -> Visit:  # fmt: skip
-    """Write the means of a stretch on the tape, with the capture attached; return the visit. Raises as ``start_capture``."""
-    require(actor, "visit.write")
-    visit = (
-        Visit.objects.select_for_update(of=("self",))
-        .select_related("unit__site", "unit__model")
-        .get(pk=capture.visit_id)
-    )
-    if visit.closed_at is not None:
-        raise VisitClosed("This visit is closed; its tape takes no more entries.")
-    if visit.entries.filter(group=key).exists():
-        return visit
-    series = on_one_clock(traces(capture, start_s, end_s))
-    found = window(series, start_s, end_s) if series is not None else None
-    if found is None or not found.means:
-        raise NotWritable("Nothing was recorded between these two moments.", code="window_empty")
-    instrument = (
-        capture.recorders.select_related("instrument")[0].instrument if capture.recorders.count() == 1 else None
-    )
-    bodies: list[Body] = [_volts(name, mean) for name, mean, _ in found.means if leads_of(name)]
-    plain = [row for row in found.means if not leads_of(row[0])]
-    flue = tuple(row for row in plain if row[0] in NOISE)
-    groups = [flue, *((row,) for row in plain if row not in flue)]  # a flue sample is one thing, the rest stand alone
-    bodies += [Trace(str(capture.pk), stage, end_s - start_s, means) for means in groups if means]
-    append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now, instrument=instrument)
-    return visit
-
-
-def _volts(channel: str, mean: float) -> Reading:
-    return Reading("volts_across_v", mean, round(mean, 2), "V", leads=leads_of(channel))
-
-
-def mark_event(capture: Capture, key: uuid.UUID, kind: str, at_s: float, *, actor: Person, now: datetime) -> EventMark:
-    """Mark an event on the trace; the same ``key`` twice is one mark. Raises NotAllowed, NotWritable."""
-    require(actor, "visit.write")
-    if kind not in EVENTS:
-        raise NotWritable(f"No event is called {kind!r}: {', '.join(EVENTS)}.", code="event_unknown")
-    if not 0 <= at_s < _LONGEST_S:
-        raise NotWritable("An event lies between the begin of the capture and now.", code="event_time")
-    made = {"capture": capture, "kind": kind, "at_ms": round(1000 * at_s), "marked_by": actor, "marked_at": now}
-    return EventMark.objects.get_or_create(id=key, defaults=made)[0]
-
-
-@transaction.atomic
-def write_step(
-    capture: Capture, key: uuid.UUID, at_s: float, *, stage: str | None, phase: str, at: datetime, actor: Person, now: datetime,
-) -> Visit:  # fmt: skip
-    """Write the O2 step at an event on the tape, with the capture attached; return the visit. Raises as ``write_means``."""
-    require(actor, "visit.write")
-    visit = (
-        Visit.objects.select_for_update(of=("self",))
-        .select_related("unit__site", "unit__model")
-        .get(pk=capture.visit_id)
-    )
-    if visit.closed_at is not None:
-        raise VisitClosed("This visit is closed; its tape takes no more entries.")
-    if visit.entries.filter(group=key).exists():
-        return visit
-    series = on_one_clock(traces(capture, at_s - LOOK_S, at_s + 2 * LOOK_S))
-    steps = {step.quantity: step for step in steps_at(series, at_s)} if series is not None else {}
-    if "o2_dry_pct" not in steps:
-        raise NotWritable("O₂ was not recorded long enough before and after this event: 20 s each.", code="step_empty")
-    step = steps["o2_dry_pct"]
-    body = Trace(str(capture.pk), stage, 2 * LOOK_S, (("o2_step_pct", step.step, step.half_width / 2),))
-    append(visit, [body], group=key, phase=phase, at=at, actor=actor, now=now)
-    return visit
 
 
 @transaction.atomic
