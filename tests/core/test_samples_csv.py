@@ -35,7 +35,9 @@ def test_chunks_hold_all_samples_once():
     assert [ms for milliseconds, _ in parts for ms in milliseconds] == [100 * n for n in range(25)]
 
 
-@pytest.mark.parametrize("text", ["", "a,b\n", "quantity,seconds,value\ndraft_pa,1,inf\n", "quantity,seconds,value\n\x00,1,2\n"])
+@pytest.mark.parametrize(
+    "text", ["", "a,b\n", "quantity,seconds,value\ndraft_pa,1,inf\n", "quantity,seconds,value\n\x00,1,2\n"]
+)
 def test_nonsense_is_answered(text):
     with pytest.raises(BadDocument):
         read_samples(io.StringIO(text))

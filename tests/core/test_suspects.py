@@ -191,7 +191,7 @@ KINDS = [
 
 @pytest.mark.parametrize(("kind", "stages"), KINDS)
 def test_every_gauge_that_is_offered_can_be_answered(kind, stages):
-    unit = build_unit("U", kind, Plate("NG_H", stages), 1500)
+    unit = build_unit("U", kind, Plate("NG_H", stages, water_rise_min_k=8.0, water_rise_max_k=22.0), 1500)
     pictures = pictures_of(unit.circuit)
     for test in pictures.tests.values():
         if test.kind == "gauge":
@@ -201,7 +201,7 @@ def test_every_gauge_that_is_offered_can_be_answered(kind, stages):
 
 NUMBERS = {
     "igniter_current_a": "2", "temperature_rise_k": "40", "input_share": "2 ft3 1 60", "o2_dry_pct": "6.4",
-    "co_air_free_ppm": "6.4 co 30", "flue_temp_k": "350 F", "o2_step_pct": "0.2",
+    "co_air_free_ppm": "6.4 co 30", "flue_temp_k": "350 F", "o2_step_pct": "0.2", "water_rise_k": "15 K",
 }  # fmt: skip
 
 
@@ -255,3 +255,9 @@ def test_reversed_polarity_shows_between_hot_and_ground(pictures):
     assert picture["volts:L1:N"] == pytest.approx(pictures.sound.outcomes["volts:L1:N"], rel=0.01)
     assert pictures.sound.outcomes["volts:L1:G"] > 110
     assert picture["volts:L1:G"] < 3
+
+
+def test_a_pump_that_stands_still_shows_in_the_rise_of_the_water():
+    pictures = pictures_of(shipped_circuit("boiler_power_vent_pilot"))
+    sound, stopped = pictures.sound.outcomes, pictures.of((pictures.circuit.fault("pump.stopped"),)).outcomes
+    assert stopped["gauge:water_rise_k"] > 3 * sound["gauge:water_rise_k"]

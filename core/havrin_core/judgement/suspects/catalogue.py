@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 
 from havrin_core.judgement.suspects.model import Test
-from havrin_core.machine.circuit.model import AIR, Circuit, Part
+from havrin_core.machine.circuit.model import AIR, WATER, Circuit, Part
 from havrin_core.machine.circuit.read import part_families
 from havrin_core.machine.virtual.plant import fire
 
@@ -127,6 +127,10 @@ def _flue(circuit: Circuit) -> Iterable[Test]:
                    sigma=0.05, nominal=1.0)  # fmt: skip
     if not plant.has_flue:
         return
+    if plant.heats == WATER:
+        rise = next(q.value - q.rest for q in circuit.quantities if q.name == "water_temp_k")
+        yield Test("gauge:water_rise_k", "gauge", "Rise of the water while it runs", 4, "wrise ", quantity="water_rise_k",
+                   sigma=0.2 * rise, nominal=rise)  # fmt: skip
     nominals = {"o2_dry_pct": sound.o2_dry_pct, "co_air_free_ppm": sound.co_air_free_ppm, "flue_temp_k": plant.stack_k}
     for quantity, (name, minutes, starter, sigma) in _ANALYZER.items():
         if quantity != "o2_step_pct" or plant.heats == AIR:

@@ -101,6 +101,9 @@ def to_nominal(unit: Unit, pictures: Pictures, test: Test, stage: str | None) ->
     if test.quantity == "input_share":
         rated = input_at_altitude_w(unit, HouseRules(), plated.key)
         return 1.0 / rated if rated else None
+    if test.quantity == "water_rise_k":
+        low, high = unit.plate.water_rise_min_k, unit.plate.water_rise_max_k
+        return test.nominal / (0.5 * (low + high)) if low and high else None
     if test.quantity.startswith("manifold") and plated.manifold_pa:
         return nominal / plated.manifold_pa
     if test.quantity == "supply_running_pa" and unit.plate.supply_min_pa and unit.plate.supply_max_pa:

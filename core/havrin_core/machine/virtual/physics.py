@@ -4,13 +4,13 @@ from collections.abc import Mapping, Sequence
 from functools import cache
 from math import sqrt
 
-from havrin_core.machine.circuit.model import Circuit, Condition, FaultMode, Measured
+from havrin_core.machine.circuit.model import WATER, Circuit, Condition, FaultMode, Measured
 from havrin_core.machine.virtual.plant import NO_FIRE, Fire, fire, gas_share, regulated_share
 
 _HEATED = ("temperature_rise_k", "water_temp_k")
 _SUCTION = "draft_pa"
 _CELL_MOST = 4000.0  # where a handheld's CO cell ends
-FLUE = ("input_share", "o2_dry_pct", "co_air_free_ppm", "flue_temp_k", "o2_step_pct")
+FLUE = ("input_share", "o2_dry_pct", "co_air_free_ppm", "flue_temp_k", "o2_step_pct", "water_rise_k")
 
 
 class Physics:
@@ -82,6 +82,7 @@ class Physics:
             "input_share": now.input_w / self.plant.input_w, "o2_dry_pct": now.o2_dry_pct,
             "co_air_free_ppm": min(now.co_air_free_ppm, _CELL_MOST), "flue_temp_k": now.flue_temp_k,
             "o2_step_pct": blown.o2_dry_pct - still.o2_dry_pct,
+            "water_rise_k": now.rise_k if self.plant.heats == WATER else 0.0,
         }  # fmt: skip
 
     def wanted(self, condition: Condition, holds: set[str], values: Mapping[str, float]) -> bool:

@@ -62,6 +62,7 @@ class VirtualUnit:
         self._due: dict[str, tuple[float, bool]] = {}
         self._moving: dict[str, tuple[float, float]] = {}
         self._lit_s: float | None = None
+        self._lit_with: tuple[frozenset[str], dict[str, float]] = frozenset(), {}
         self._smoke: Mapping[str, float] = dict.fromkeys(FLUE, 0.0)
         self.trail: list[Snapshot] = []  # with ``record``: the unit whenever something changed
         self._record = record
@@ -121,12 +122,15 @@ class VirtualUnit:
         """Return what a probe in the flue and a watch at the meter showed when it last burned long enough to read."""
         if self._physics.plant is None:
             return {}
-        if not self._physics.burning & self.holds:
+        burns = bool(self._physics.burning & self.holds)
+        if burns:
+            self._lit_s = self.time_s if self._lit_s is None else self._lit_s
+            self._lit_with = frozenset(self.holds), dict(self.values)
+        readable = self._lit_s is not None and self.time_s - self._lit_s >= READABLE_S
+        if not burns:
             self._lit_s = None
-        elif self._lit_s is None:
-            self._lit_s = self.time_s
-        if self._lit_s is not None and self.time_s - self._lit_s >= READABLE_S:
-            self._smoke = self._physics.flue(self.holds, self.values)
+        if readable:  # also at the moment in which it goes out: what was read until then
+            self._smoke = self._physics.flue(*self._lit_with)
         return self._smoke
 
     def _note(self, events: dict[str, float], at_s: float) -> None:
