@@ -1,6 +1,7 @@
 """What each stand-in measures of a virtual unit: lag, noise and drift of its own."""
 
 import random
+from abc import ABC, abstractmethod
 from collections.abc import Callable, Mapping
 from math import exp
 
@@ -17,7 +18,7 @@ _DILUTES_FROM_PPM, _DILUTED_STEP_PPM = 2000.0, 20.0
 _ROOM_STEP_PPM, _ROOM_LAG_S = 1.0, 20.0
 
 
-class Device:
+class Device(ABC):
     """One instrument. ``hertz`` samples a second; ``woke`` is the second at which it was switched on."""
 
     hertz = 10.0
@@ -27,9 +28,9 @@ class Device:
         self._cells: dict[str, float] = {}
         self._before = woke
 
+    @abstractmethod
     def measure(self, unit: LiveUnit, second: float) -> Channels:
         """Return the channels at ``second`` of the unit's life, canonical units; none while it is not ready."""
-        raise NotImplementedError
 
     def noise(self, sigma: float) -> float:
         """Return noise of the device itself."""

@@ -195,7 +195,9 @@ def test_every_gauge_that_is_offered_can_be_answered(kind, stages):
     pictures = pictures_of(unit.circuit)
     for test in pictures.tests.values():
         if test.kind == "gauge":
-            found, _ = observations(unit, pictures, tape(f"{test.starter}{NUMBERS.get(test.quantity, '1')}", unit=unit))
+            found, _ = observations(
+                unit, HouseRules(), pictures, tape(f"{test.starter}{NUMBERS.get(test.quantity, '1')}", unit=unit)
+            )
             assert test.key in {o.test for o in found}, (test.starter, test.quantity)
 
 
@@ -207,7 +209,7 @@ NUMBERS = {
 
 def test_an_input_without_a_plate_accuses_nobody():
     unit = build_unit("U", "furnace_80", Plate("NG_H", (Stage("only"),)), 1500)
-    found, _ = observations(unit, pictures_of(unit.circuit), tape("clock 2 ft3 1 60", unit=unit))
+    found, _ = observations(unit, HouseRules(), pictures_of(unit.circuit), tape("clock 2 ft3 1 60", unit=unit))
     assert found == []
 
 
@@ -261,3 +263,21 @@ def test_a_pump_that_stands_still_shows_in_the_rise_of_the_water():
     pictures = pictures_of(shipped_circuit("boiler_power_vent_pilot"))
     sound, stopped = pictures.sound.outcomes, pictures.of((pictures.circuit.fault("pump.stopped"),)).outcomes
     assert stopped["gauge:water_rise_k"] > 3 * sound["gauge:water_rise_k"]
+
+
+def test_carbon_monoxide_is_counted_with_the_oxygen_of_its_own_sample():
+    lines = ("o2 7.0 co 100 t 350", "left: o2 14.0 co 10 t 350")
+    found = outlook_of(furnace(), HouseRules(), tape(*lines))
+    assert found is not None
+    (seen,) = [o.outcome for o in found.observations if o.test == "gauge:co_air_free_ppm"]
+    assert seen == pytest.approx(100 * 20.946 / 13.946, rel=1e-3)
+
+
+def test_the_input_is_laid_against_the_plate_by_the_house_s_own_rule():
+    unit = furnace()
+    shares = []
+    for rule in ("four_pct_per_1000_ft", "none"):
+        found = outlook_of(unit, HouseRules(altitude_derate=rule), tape("input 60", unit=unit))
+        assert found is not None
+        shares += [o.outcome for o in found.observations if o.test == "gauge:input_share"]
+    assert shares[0] == pytest.approx(shares[1] / (1 - 0.04 * 5.052), rel=1e-3)

@@ -53,3 +53,11 @@ def test_a_leak_beyond_the_criterion_keeps_the_unit_from_standing():
     assert "gas_leak_m3_s_out" in codes
     sound = {r.code for r in judge("tight 12 l 20 mbar 20 mbar 5 min").reasons}
     assert not any(code.startswith("gas_leak") for code in sound)
+
+
+def test_a_test_that_was_too_short_proves_nothing():
+    short = next(r for r in judge("tight 400 l 20 mbar 20 mbar 1 min").reasons if r.code == "mistake_test_too_short")
+    assert short.level == 3
+    assert "at least 3 min" in short.lifts
+    again = judge("tight 400 l 20 mbar 20 mbar 1 min", "tight 400 l 20 mbar 20 mbar 10 min")
+    assert not any(r.code == "mistake_test_too_short" for r in again.reasons)

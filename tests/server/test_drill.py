@@ -5,6 +5,7 @@ import random
 import pytest
 
 from bench.suspects import in_order, search
+from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.suspects.evidence import to_nominal
 from havrin_core.judgement.suspects.pictures import SAME, outcome_of, pictures_of
 from havrin_core.machine.virtual.run import VirtualUnit
@@ -47,7 +48,7 @@ class Hidden:
             return f"{value:.2f}"
         if test.quantity == "co_air_free_ppm":
             return f"{O2} co {value * (20.946 - O2) / 20.946:.0f}"
-        here = value / to_nominal(self.unit, self.pictures, test, self.unit.stage_keys[-1])
+        here = value / to_nominal(self.unit, HouseRules(), self.pictures, test, self.unit.stage_keys[-1])
         if test.quantity == "input_share":  # one turn of a 2 ft³ dial, by the heating value the program counts with
             return f"2 ft3 1 {2 * FT3_W_S / here:.1f}"
         unit = {"temperature_rise_k": "K", "igniter_current_a": "A", "flue_temp_k": "K"}.get(test.quantity, "Pa")

@@ -16,7 +16,9 @@ from havrin_server.captures.live import make_key
 from havrin_server.captures.models import SampleBlock
 from havrin_server.journal.models import Visit
 from havrin_server.toolbox.models import Instrument
-from instruments.devices import Analyzer, ClampMeter, Manometer
+from instruments.devices import Analyzer, ClampMeter, Manometer, RoomMonitor
+from instruments.world import UnitsByLabel
+from launcher.ground import ROOT
 
 
 class Device:
@@ -308,3 +310,67 @@ def test_a_csv_that_cannot_be_is_answered_by_its_line(tove, visit, text, named):
     assert answer.status_code == 422
     assert named in answer.content.decode()
     assert not SampleBlock.objects.exists()
+
+
+UNITS = UnitsByLabel(ROOT / "demo" / "live_units.json")
+LABELS = ["B-1", "B-2", "B-3", "B-4", "B-5", "F-1", "F-2", "F-4", "F-5", "MA-1", "RT-2", "RT-3", "UH-1"]
+
+
+def measured_live(client, label):
+    """Begin a visit on the unit, record a minute and a half of its steady fire, write the means; return the page."""
+    before = Visit.objects.filter(unit__label=label).order_by("pk").first()
+    fresh = Visit.objects.create(
+        unit=before.unit,
+        reason="maintenance",
+        day=before.day,
+        technician=before.technician,
+        house_rules=before.house_rules,
+    )
+    names = {
+        "Two-port manometer": Manometer,
+        "Analyzer 1": Analyzer,
+        "Room CO monitor": RoomMonitor,
+        "Clamp meter": ClampMeter,
+    }
+    if not UNITS.unit(label).circuit.plant.has_flue:
+        del names["Analyzer 1"]
+    held = [(Device(name), kind(random.Random(1), 400.0)) for name, kind in names.items()]
+    stage = before.unit.described().stage_keys[-1]
+    capture = begin(client, fresh.pk, *(device for device, _ in held), stage=stage)
+    for device, instrument in held:
+        recorded(device, UNITS.unit(label), instrument, (440, 520), instrument.hertz)
+    series = traces(client, capture)["room_co_ppm"]["seconds"]
+    body = {
+        "start_s": series[-1] - 30,
+        "end_s": series[-1],
+        "stage": stage,
+        "phase": "found",
+        "at": timezone.now().isoformat(),
+    }
+    answer = client.post(f"captures/{capture}/means", id=str(uuid.uuid4()), **body)
+    assert answer.status_code == 200, answer.content
+    return answer.json()
+
+
+def verdicts(page):
+    return {r["quantity"]: r["verdict"] for path in page["paths"] for s in path["stations"] for r in s["readings"]}
+
+
+@pytest.mark.parametrize("label", LABELS)
+def test_a_sound_sample_unit_read_live_is_within_its_plate(wenna, label):
+    page = measured_live(wenna, label)
+    found = verdicts(page)
+    assert page["room_co"]["text"] in ("0", "1", "2")
+    assert len(found) >= 3
+    assert "out" not in found.values(), found
+    assert not [r for r in page["standing"]["reasons"] if r["level"] >= 3]
+
+
+@pytest.mark.parametrize(
+    ("label", "sign"),
+    [("F-3", "manifold_pa_out"), ("UH-2", "draft_pa_out"), ("RT-1", "room_co_source")],
+)
+def test_a_hidden_fault_shows_in_what_the_instruments_send(wenna, label, sign):
+    page = measured_live(wenna, label)
+    assert sign in {reason["code"] for reason in page["standing"]["reasons"]}
+    assert page["standing"]["level"] >= 3

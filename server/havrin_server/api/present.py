@@ -9,6 +9,7 @@ from havrin_core.judgement.describe import describe
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.limits import SOURCES, Band
 from havrin_core.judgement.standing.advice import starter_for
+from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.model import (
     REASONS_FOR_VISIT,
     TITLES,
@@ -119,8 +120,8 @@ def _other_fuel(unit: Unit) -> Fuel:
 
 
 def _room_co(tape: tuple[Entry, ...]) -> out.Shown | None:
-    rows = [e.body for e in tape if isinstance(e.body, Reading) and e.body.quantity == "room_co_ppm"]
-    return out.Shown(text=f"{rows[-1].value:.0f}", unit="ppm") if rows else None
+    newest = Facts(tape).newest("room_co_ppm", None)
+    return out.Shown(text=f"{newest.value:.0f}", unit="ppm") if newest else None
 
 
 def _paths(unit: Unit, rules: HouseRules, found: Assessment, flue: list[out.FlueOut], system: str) -> list[out.PathOut]:

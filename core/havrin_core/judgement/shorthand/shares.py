@@ -3,12 +3,11 @@
 import re
 
 from havrin_core.judgement.shorthand.model import Problem, Situation
+from havrin_core.judgement.shorthand.pieces import typed_pieces
 from havrin_core.judgement.tape import Reading
 from havrin_core.physics.shares import equivalent_length_m, span_share, transformer_load
-from havrin_core.quantities.units import find_unit
 
 Outcome = tuple[Reading, str, str] | Problem
-_PIECE = re.compile(r"(\d+(?:[.,]\d+)?)\s*([^\s\d]+)?")
 _ELBOW = re.compile(r"(\d+)\s*x\s*(90|45)")
 _VA = "Volts, amps and rating of the transformer under load: va 24.6 1.35 of 40."
 _BELT = "Deflection and span of the belt: belt 9 mm 600 mm, or belt 0.4 in 24 in."
@@ -17,7 +16,7 @@ _RUN = "Straight run, elbows, and the manual’s most: ventrun 30 ft 4x90 2x45 o
 
 def read_transformer(words: list[str], stage: str, situation: Situation) -> Outcome:
     """``va 24.6 1.35 of 40``: volts and amps of the secondary under load, and its rating."""
-    numbers = _numbers(words)
+    numbers = [number for number, _, _ in typed_pieces(" ".join(words))]
     if len(numbers) != 3:
         return Problem(" ".join(words) or "va", _VA)
     volts, amps, rated = numbers
@@ -29,12 +28,10 @@ def read_transformer(words: list[str], stage: str, situation: Situation) -> Outc
 
 def read_belt(words: list[str], stage: str, situation: Situation) -> Outcome:
     """``belt 9 mm 600 mm``: how far it gives at a moderate push, and the free span."""
-    found = [
-        (float(n.replace(",", ".")), find_unit(u, "bore") if u else None) for n, u in _PIECE.findall(" ".join(words))
-    ]
-    if len(found) != 2 or any(unit is None for _, unit in found):
+    found = typed_pieces(" ".join(words), "bore")
+    if len(found) != 2 or any(unit is None for _, unit, _ in found):
         return Problem(" ".join(words) or "belt", _BELT)
-    deflection, span = (unit.to_si(number) for number, unit in found if unit is not None)
+    deflection, span = (unit.to_si(number) for number, unit, _ in found if unit is not None)
     share = 100 * span_share(deflection, span)
     parts = (("deflection_m", deflection), ("span_m", span))
     reading = Reading("belt_deflection_pct", share, round(share, 1), "%", computed_from=parts)
@@ -45,13 +42,10 @@ def read_vent_run(words: list[str], stage: str, situation: Situation) -> Outcome
     """``ventrun 30 ft 4x90 2x45 of 60 ft``: the run with its elbows as length, against the manual's most."""
     text = " ".join(words)
     elbows = {int(angle): int(count) for count, angle in _ELBOW.findall(text)}
-    lengths = [
-        (float(n.replace(",", ".")), find_unit(u, "length") if u else None)
-        for n, u in _PIECE.findall(_ELBOW.sub(" ", text))
-    ]
-    if len(lengths) != 2 or any(unit is None for _, unit in lengths) or "of" not in text.split():
+    lengths = typed_pieces(_ELBOW.sub(" ", text), "length")
+    if len(lengths) != 2 or any(unit is None for _, unit, _ in lengths) or "of" not in text.split():
         return Problem(text or "ventrun", _RUN)
-    straight, most = (unit.to_si(number) for number, unit in lengths if unit is not None)
+    straight, most = (unit.to_si(number) for number, unit, _ in lengths if unit is not None)
     length = equivalent_length_m(straight, elbows.get(90, 0), elbows.get(45, 0))
     share = 100 * span_share(length, most)
     parts = (
@@ -62,7 +56,3 @@ def read_vent_run(words: list[str], stage: str, situation: Situation) -> Outcome
     )
     reading = Reading("vent_run_pct", share, round(share), "%", computed_from=parts)
     return reading, f"Vent run {share:.0f} % of the manual’s most, elbows counted as 5 and 2.5 ft", "vent"
-
-
-def _numbers(words: list[str]) -> list[float]:
-    return [float(number.replace(",", ".")) for number, _ in _PIECE.findall(" ".join(words))]

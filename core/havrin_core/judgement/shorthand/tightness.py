@@ -1,16 +1,14 @@
 """The line ``tight``: pressure decay of a closed gas line, or let-by past a closed valve."""
 
-import re
-
 from havrin_core.judgement.limits import GAS_LEAK_MOST_M3_S
 from havrin_core.judgement.shorthand.model import Problem, Situation
+from havrin_core.judgement.shorthand.pieces import typed_pieces
 from havrin_core.judgement.tape import Reading
 from havrin_core.physics.constants import STANDARD_PRESSURE_PA
 from havrin_core.physics.gas.tightness import Closed, decay, least_seconds
 from havrin_core.quantities.display import sentence, show_in
-from havrin_core.quantities.units import find_unit, shown_unit
+from havrin_core.quantities.units import shown_unit
 
-_PIECE = re.compile(r"([-−+]?\d+(?:[.,]\d+)?)\s*([^\s\d]+\d?)?")
 _DIMENSIONS = ("volume", "pressure", "time", "temperature")
 _HOW = (
     "Volume, pressure before and after, time: tight 12 l 20 mbar 19.8 mbar 5 min; temperatures may follow: 21 C 20 C."
@@ -22,11 +20,10 @@ _TAKEN_K = 293.15
 def read_tightness(words: list[str], stage: str, situation: Situation) -> tuple[Reading, str, str] | Problem:
     """Return the leak that ``words`` show, how it reads, and its station. Raises OutOfDomain."""
     found: dict[str, list[float]] = {dimension: [] for dimension in _DIMENSIONS}
-    for number, unit in _PIECE.findall(" ".join(words)):
-        known = next((u for d in _DIMENSIONS if (u := find_unit(unit, d)) is not None), None) if unit else None
-        if known is None:
-            return Problem(f"{number} {unit}".strip(), f"A number without its unit. {_HOW}")
-        found[known.dimension].append(known.to_si(float(number.replace(",", ".").replace("−", "-"))))
+    for number, unit, piece in typed_pieces(" ".join(words), *_DIMENSIONS):
+        if unit is None:
+            return Problem(piece, f"A number without its unit. {_HOW}")
+        found[unit.dimension].append(unit.to_si(number))
     volume, pressure, time, temps = (found[dimension] for dimension in _DIMENSIONS)
     if len(volume) != 1 or len(pressure) != 2 or len(time) != 1 or len(temps) not in (0, 2):
         return Problem(" ".join(words) or "tight", _HOW)

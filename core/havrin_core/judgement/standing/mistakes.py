@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterable
 from datetime import datetime, timedelta
 from itertools import pairwise
+from math import ceil
 
 from havrin_core.judgement.limits import band_for, input_at_altitude_w
 from havrin_core.judgement.standing.facts import ReadingFact
@@ -211,6 +212,15 @@ def _air_in_the_sample(case: Case) -> Iterable[Reason]:
                 )
 
 
+def _too_short(case: Case) -> Iterable[Reason]:
+    for fact in _newest(case, "gas_leak_m3_s"):
+        parts = dict(fact.computed_from)
+        if parts.get("time_s", 0.0) < parts.get("least_s", 0.0):
+            text = "The closed line was watched for too short: a leak of the criterion’s size does not show on a gauge in that time."
+            lifts = f"Watch it for at least {ceil(parts['least_s'] / 60)} min, or close a smaller volume; then write the whole test again."
+            yield _reason("test_too_short", text, lifts, "supply_standing", fact)
+
+
 _RULES: tuple[Callable[[Case], Iterable[Reason]], ...] = (
-    _cover_off, _un_teed, _reference_hose, _still_closing, _burner_in_sight, _wrong_range, _gross_or_net, _air_in_the_sample,
+    _cover_off, _un_teed, _reference_hose, _still_closing, _burner_in_sight, _wrong_range, _gross_or_net, _air_in_the_sample, _too_short,
 )  # fmt: skip

@@ -24,7 +24,7 @@ def outlook_of(
     if unit.circuit is None:
         return None
     pictures = pictures_of(unit.circuit)
-    seen, against = observations(plated(unit, entries), pictures, entries)
+    seen, against = observations(plated(unit, entries), rules, pictures, entries)
     return outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others)
 
 

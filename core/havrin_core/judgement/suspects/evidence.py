@@ -18,14 +18,14 @@ _FRESH_O2_PCT = 19.0  # above this the probe is in air: nothing can be counted b
 
 
 def observations(
-    unit: Unit, pictures: Pictures, entries: tuple[Entry, ...]
+    unit: Unit, rules: HouseRules, pictures: Pictures, entries: tuple[Entry, ...]
 ) -> tuple[list[Observation], list[Conflict]]:
     """Return the newest observation of each test, and the entries that contradict each other.
 
     Only what was read before the cure counts: as-left entries prove, they do not accuse.
     """
     facts = Facts(entries)
-    found = (*_readings(unit, pictures, facts), *_checks(pictures, facts), *_lock_out(pictures, facts))
+    found = (*_readings(unit, rules, pictures, facts), *_checks(pictures, facts), *_lock_out(pictures, facts))
     rows = sorted(found, key=lambda row: row[0])
     newest: dict[str, Observation] = {}
     worked = max((f"{e.at.isoformat()} {e.id}" for e in facts.entries if isinstance(e.body, Action)), default="")
@@ -46,15 +46,17 @@ def observations(
 Row = tuple[str, Observation]  # a key to sort by: time, id
 
 
-def _readings(unit: Unit, pictures: Pictures, facts: Facts) -> Iterable[Row]:
+def _readings(unit: Unit, rules: HouseRules, pictures: Pictures, facts: Facts) -> Iterable[Row]:
     for fact in facts.readings:
         if fact.phase == "left":
             continue
-        for test, value in _tests_of_reading(unit, pictures, fact, facts):
+        for test, value in _tests_of_reading(unit, rules, pictures, fact, facts):
             yield f"{fact.at.isoformat()} {fact.entry_id}", Observation(test.key, value, fact.entry_id)
 
 
-def _tests_of_reading(unit: Unit, pictures: Pictures, fact: ReadingFact, facts: Facts) -> Iterable[tuple[Test, float]]:
+def _tests_of_reading(
+    unit: Unit, rules: HouseRules, pictures: Pictures, fact: ReadingFact, facts: Facts
+) -> Iterable[tuple[Test, float]]:
     if fact.quantity == "volts_across_v" and fact.leads is not None:
         for test in pictures.tests.values():
             if test.leads is not None and set(test.leads) == set(fact.leads):
@@ -63,13 +65,13 @@ def _tests_of_reading(unit: Unit, pictures: Pictures, fact: ReadingFact, facts: 
     if fact.quantity == "co_ppm_dry":
         yield from _carbon_monoxide(pictures, fact, facts)
     for test in _gauges(pictures, fact):
-        factor = to_nominal(unit, pictures, test, fact.stage)
+        factor = to_nominal(unit, rules, pictures, test, fact.stage)
         if factor is not None:
             yield test, abs(fact.value) * factor
 
 
 def _carbon_monoxide(pictures: Pictures, fact: ReadingFact, facts: Facts) -> Iterable[tuple[Test, float]]:
-    oxygen = facts.newest("o2_dry_pct", fact.stage)
+    oxygen = facts.beside(fact, "o2_dry_pct")
     test = pictures.tests.get("gauge:co_air_free_ppm")
     if test is not None and oxygen is not None and oxygen.value < _FRESH_O2_PCT:
         yield test, co_air_free_ppm(oxygen.value, fact.value)
@@ -91,7 +93,7 @@ _QUANTITY: dict[tuple[str, str | None], tuple[str, ...]] = {
 }  # fmt: skip
 
 
-def to_nominal(unit: Unit, pictures: Pictures, test: Test, stage: str | None) -> float | None:
+def to_nominal(unit: Unit, rules: HouseRules, pictures: Pictures, test: Test, stage: str | None) -> float | None:
     """Return the factor from this unit's own numbers to the circuit's: its plate and stamps against the nominal ones.
 
     None where the plate lacks what would be needed.
@@ -99,7 +101,7 @@ def to_nominal(unit: Unit, pictures: Pictures, test: Test, stage: str | None) ->
     nominal = {q.name: q.value for q in pictures.circuit.quantities}.get(test.quantity, 0.0)
     plated = unit.stage(stage) if stage in unit.stage_keys else unit.plate.stages[-1]
     if test.quantity == "input_share":
-        rated = input_at_altitude_w(unit, HouseRules(), plated.key)
+        rated = input_at_altitude_w(unit, rules, plated.key)
         return 1.0 / rated if rated else None
     if test.quantity == "water_rise_k":
         low, high = unit.plate.water_rise_min_k, unit.plate.water_rise_max_k

@@ -38,12 +38,17 @@ class Moment:
 
 
 class LiveUnit:
-    """One unit with its faults, the same for every instrument that is held on it."""
+    """One unit with its faults, the same for every instrument that is held on it.
+
+    ``factors`` turn the circuit's own figures into those of a plate that differs from it (another gas, another size).
+    """
 
     def __init__(
         self, circuit: Circuit, faults: Sequence[FaultMode] = (), *, seed: int = 0, gusts: bool = False, neighbours: bool = False,
+        factors: Mapping[str, float] | None = None,
     ) -> None:  # fmt: skip
         self.circuit, self.gusts, self.neighbours = circuit, gusts, neighbours
+        self._factors = dict(factors or {})
         self._faults = tuple(faults)
         self._physics = Physics(circuit, faults)
         self._wiring = Wiring(circuit, faults)
@@ -69,6 +74,7 @@ class LiveUnit:
         lit = into - CALL_AT_S - self._lit[index] if self._lit[index] >= 0 else -1.0
         self._disturb(values, second, lit)
         values |= self._seen(snapshot.holds, values, lit)
+        values |= {name: factor * values[name] for name, factor in self._factors.items() if name in values}
         return Moment(self._in_wind(snapshot.holds, second), values, lit)
 
     def volts(self, a: str, b: str, second: float, *, direct: bool = False) -> float:
