@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from havrin_core.judgement.house_rules import SCHOOLS, HouseRules
 from havrin_core.machine.unit import ManualLimit, Unit
 from havrin_core.physics.electrical import CURRENT_IMBALANCE_MOST_PCT, VOLTAGE_IMBALANCE_MOST_PCT
+from havrin_core.physics.fuels import LP_FUELS
 from havrin_core.quantities.units import FOOT_M, INWC_PA
 from havrin_core.quantities.why import Input, Why
 
@@ -18,7 +19,6 @@ MANIFOLD_TOLERANCE = 0.05  # share of the plate value where the plate states non
 ROOM_CO_SOURCE_PPM, ROOM_CO_STOP_PPM, ROOM_CO_OUT_PPM = 9.0, 35.0, 70.0
 # Typical running supply, Pa: natural gas 5-13.5 inWC, LP 11-13 inWC
 _SUPPLY_DEFAULT = {"natural": (5 * INWC_PA, 13.5 * INWC_PA), "lp": (11 * INWC_PA, 13 * INWC_PA)}
-_LP_FUELS = ("LPG_C3_COMM", "C3H8", "BUTANE")
 _LOCKUP_OVER_RUNNING = 1.30
 _FLAME_DOUBT = 1.5
 _WATER_LEAST_PA = 55_000.0  # about 8 psi: a two-storey system still full
@@ -175,7 +175,7 @@ def _supply(unit: Unit) -> Band:
     low, high = unit.plate.supply_min_pa, unit.plate.supply_max_pa
     source = "plate"
     if low is None or high is None:
-        usual = _SUPPLY_DEFAULT["lp" if unit.plate.fuel in _LP_FUELS else "natural"]
+        usual = _SUPPLY_DEFAULT["lp" if unit.plate.fuel in LP_FUELS else "natural"]
         low, high, source = low or usual[0], high or usual[1], "default"
     edge = 0.05 * (high - low)
     return Band(source, low, high, low + edge, high - edge)

@@ -145,6 +145,7 @@ _SHIPPED: dict[str, tuple[str, dict[str, float]]] = {
     ),
 }
 FUEL_NAMES = tuple(_SHIPPED)
+LP_FUELS = ("LPG_C3_COMM", "C3H8", "BUTANE")  # from a tank: no meter, other pressures
 
 
 @cache

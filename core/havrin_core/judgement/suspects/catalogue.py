@@ -6,6 +6,7 @@ from havrin_core.judgement.suspects.model import Test
 from havrin_core.machine.circuit.model import AIR, WATER, Circuit, Part
 from havrin_core.machine.circuit.read import part_families
 from havrin_core.machine.virtual.plant import fire
+from havrin_core.physics.fuels import LP_FUELS
 
 LIVE_LOW = "Live low voltage: no lead may slip across two terminals."
 LIVE_LINE = "Live LINE voltage: one hand, insulated probes, nothing metal near. Only who is qualified."
@@ -122,7 +123,7 @@ def _flue(circuit: Circuit) -> Iterable[Test]:
     if plant is None:
         return
     sound = fire(plant, 30.0, 1.0, 1.0, 1.0)
-    if plant.fuel != "C3H8":  # a tank has no dial to clock
+    if plant.fuel not in LP_FUELS:  # a tank has no dial to clock
         yield Test("gauge:input_share", "gauge", "Clock the meter, this unit alone", 5, "clock ", quantity="input_share",
                    sigma=0.05, nominal=1.0)  # fmt: skip
     if not plant.has_flue:

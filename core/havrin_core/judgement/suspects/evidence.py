@@ -13,6 +13,7 @@ from havrin_core.judgement.tape import Action, Check, Code, Entry
 from havrin_core.machine.unit import Unit
 from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm
 
+_SIGNED = ("o2_step_pct",)  # of a draft only the size counts, of a step also which way it goes
 _SAME_SIGMAS = 6.0
 _FRESH_O2_PCT = 19.0  # above this the probe is in air: nothing can be counted back
 
@@ -67,7 +68,7 @@ def _tests_of_reading(
     for test in _gauges(pictures, fact):
         factor = to_nominal(unit, rules, pictures, test, fact.stage)
         if factor is not None:
-            yield test, abs(fact.value) * factor
+            yield test, (fact.value if test.quantity in _SIGNED else abs(fact.value)) * factor
 
 
 def _carbon_monoxide(pictures: Pictures, fact: ReadingFact, facts: Facts) -> Iterable[tuple[Test, float]]:

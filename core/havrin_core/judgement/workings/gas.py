@@ -8,7 +8,7 @@ from havrin_core.judgement.standing.facts import ReadingFact
 from havrin_core.judgement.standing.proofs import Case
 from havrin_core.judgement.standing.whys import computed_why
 from havrin_core.judgement.workings.model import Working, signed, spread, width_of
-from havrin_core.physics.fuels import Fuel, shipped_fuel
+from havrin_core.physics.fuels import LP_FUELS, Fuel, shipped_fuel
 from havrin_core.physics.gas.drills import nearest_drill
 from havrin_core.physics.gas.lp_vapour import vapour_pressure_pa
 from havrin_core.physics.gas.orifice import (
@@ -23,7 +23,6 @@ from havrin_core.quantities.why import Input, Why
 
 GAS_TEMP_K = 288.15  # of the line, where nobody read it
 NATURAL, LP = "NG_H", "LPG_C3_COMM"
-_LP_FUELS = ("LPG_C3_COMM", "C3H8", "BUTANE")
 _FIT_SHARE = 0.12  # an orifice within this share of the one that the plate's input needs fits
 _SOURCE = "orifice equation, docs/formulas.md section 7"
 
@@ -226,7 +225,7 @@ def _fit(case: Case, stage: str, bore: ReadingFact, count: int, needed: float, r
 
 
 def _other_gas(case: Case, rated: float, count: int, bore_m: float) -> str:
-    other = NATURAL if case.unit.plate.fuel in _LP_FUELS else LP
+    other = NATURAL if case.unit.plate.fuel in LP_FUELS else LP
     usual = {NATURAL: 872.0, LP: 2491.0}[other]  # 3.5 and 10 inWC
     needed = _needed(case, shipped_fuel(other), rated, count, usual)
     return shipped_fuel(other).label if abs(bore_m / needed - 1) <= _FIT_SHARE else ""
@@ -256,7 +255,7 @@ def _supply(case: Case) -> Iterator[Working]:
 
 def _tank(case: Case) -> Iterator[Working]:
     outdoor = case.facts.newest("outdoor_temp_k", None)
-    if case.unit.plate.fuel not in _LP_FUELS or outdoor is None:
+    if case.unit.plate.fuel not in LP_FUELS or outdoor is None:
         return
     try:
         value = vapour_pressure_pa(case.unit.fuel, outdoor.value) - case.unit.baro_pa

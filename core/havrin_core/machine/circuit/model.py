@@ -210,6 +210,12 @@ class Circuit:
     faults: tuple[FaultMode, ...] = ()
     plant: Design | None = None
 
+    @property
+    def burning(self) -> str:
+        """Return the condition that says the main burner burns."""
+        known = {condition.name for condition in self.conditions}
+        return "main_flame" if "main_flame" in known else "flame"
+
     def part(self, key: str) -> Part:
         """Return the part; KeyError for an unknown key."""
         return {part.key: part for part in self.parts}[key]

@@ -126,15 +126,10 @@ def _faults(circuit: Circuit, part: Part) -> Iterable[FaultMode]:
         named = {name: value for name, value in row.items() if name not in ("mode", "name")}
         named["scale"] = {_own(q, part): factor for q, factor in row.get("scale", {}).items()}
         named["force"] = {_own(c, part): held for c, held in row.get("force", {}).items()}
-        named["lets_go_when"] = tuple(_burning(circuit) if c == "@burning" else c for c in row.get("lets_go_when", ()))
+        named["lets_go_when"] = tuple(circuit.burning if c == "@burning" else c for c in row.get("lets_go_when", ()))
         yield FaultMode(f"{part.key}.{row['mode']}", part.key, f"{part.name}: {row['name']}", **named)
 
 
 def _own(name: str, part: Part) -> str:
     # "@feels" and "@acts" stand for the part's own quantity and condition
     return {"@feels": part.feels, "@acts": part.acts}.get(name, name)
-
-
-def _burning(circuit: Circuit) -> str:
-    known = [condition.name for condition in circuit.conditions]
-    return "main_flame" if "main_flame" in known else "flame"

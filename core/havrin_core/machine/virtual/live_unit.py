@@ -12,7 +12,7 @@ from math import exp, pi, sin
 from havrin_core.errors import OutOfDomain
 from havrin_core.machine.circuit.meter import Wiring
 from havrin_core.machine.circuit.model import Circuit, FaultMode
-from havrin_core.machine.virtual.physics import Physics
+from havrin_core.machine.virtual.physics import HEATED, Physics
 from havrin_core.machine.virtual.plant import NO_FIRE, ROOM_K, Fire, gas_share, regulated_share
 from havrin_core.machine.virtual.run import Snapshot, VirtualUnit
 from havrin_core.physics.constants import O2_AMBIENT_PCT
@@ -95,13 +95,13 @@ class LiveUnit:
         burning = self._fire(snapshot.holds, snapshot.values)
         aims = {q.name: snapshot.values[q.name] for q in self.circuit.quantities}
         for quantity in self.circuit.quantities:
-            if quantity.name in ("temperature_rise_k", "water_temp_k"):
+            if quantity.name in HEATED:
                 aims[quantity.name] = quantity.rest + min(burning.rise_k, _HOTTEST_RISE_K)
         aims["flue_temp_k"] = burning.flue_temp_k if burning is not NO_FIRE else ROOM_K
         return aims
 
     def _fire(self, holds: frozenset[str], values: Mapping[str, float]) -> Fire:
-        return self._physics.burns(holds, values) if self._physics.burning & holds else NO_FIRE
+        return self._physics.burns(holds, values) if self._physics.burning in holds else NO_FIRE
 
     def _begun(self) -> list[dict[str, float]]:
         """What everything was when each moment of the trail began."""
@@ -115,7 +115,7 @@ class LiveUnit:
         """When the flame of each moment was lit; -1 where there is none."""
         lit: list[float] = []
         for snapshot in self._trail:
-            burns = bool(self._physics.burning & snapshot.holds)
+            burns = self._physics.burning in snapshot.holds
             lit.append((lit[-1] if lit and lit[-1] >= 0 else snapshot.at_s) if burns else -1.0)
         return lit
 

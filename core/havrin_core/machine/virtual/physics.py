@@ -7,7 +7,7 @@ from math import sqrt
 from havrin_core.machine.circuit.model import WATER, Circuit, Condition, FaultMode, Measured
 from havrin_core.machine.virtual.plant import NO_FIRE, Fire, fire, gas_share, regulated_share
 
-_HEATED = ("temperature_rise_k", "water_temp_k")
+HEATED = ("temperature_rise_k", "water_temp_k")
 _SUCTION = "draft_pa"
 _CELL_MOST = 4000.0  # where a handheld's CO cell ends
 FLUE = ("input_share", "o2_dry_pct", "co_air_free_ppm", "flue_temp_k", "o2_step_pct", "water_rise_k")
@@ -22,8 +22,8 @@ class Physics:
         self._scale: dict[str, float] = {}
         self.forced: dict[str, bool] = {}
         self.plant = circuit.plant
-        self.burning = {"main_flame"} if any(c.name == "main_flame" for c in circuit.conditions) else {"flame"}
-        self._rise_k = next((q.value - q.rest for q in circuit.quantities if q.name in _HEATED), 30.0)
+        self.burning = circuit.burning
+        self._rise_k = next((q.value - q.rest for q in circuit.quantities if q.name in HEATED), 30.0)
         self._leak = sum(fault.leak for fault in faults)
         self._drawn_in = sum(fault.drawn_in for fault in faults)
         self._shifts: dict[str, float] = {}  # condition -> factor on its set points
@@ -39,7 +39,7 @@ class Physics:
         """Return where a quantity goes while ``holds`` are true, SI."""
         if not all(_holds(term, holds, values) for term in what.drivers):
             return what.rest
-        if self.plant is not None and what.name in _HEATED:
+        if self.plant is not None and what.name in HEATED:
             return what.rest + self.burns(holds, values).rise_k
         share = self._scale.get(what.name, 1.0)
         for name in what.times:

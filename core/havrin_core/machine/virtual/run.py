@@ -122,7 +122,7 @@ class VirtualUnit:
         """Return what a probe in the flue and a watch at the meter showed when it last burned long enough to read."""
         if self._physics.plant is None:
             return {}
-        burns = bool(self._physics.burning & self.holds)
+        burns = self._physics.burning in self.holds
         if burns:
             self._lit_s = self.time_s if self._lit_s is None else self._lit_s
             self._lit_with = frozenset(self.holds), dict(self.values)
