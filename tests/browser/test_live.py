@@ -1,6 +1,7 @@
 """A device of the test's own sends; the page shows it as it comes, also after the server was killed."""
 
 import json
+import re
 import time
 import urllib.request
 
@@ -125,3 +126,31 @@ def test_an_event_is_marked_with_one_touch(live):
     page.click(".marks button:has-text('Cover off')")
     expect(page.locator("[data-event=cover_off]")).to_contain_text("marked")
     page.click(".live button:has-text('Stop')")
+
+
+def test_recorded_samples_come_in_from_a_file_and_are_looked_at_whole(sign_in, tmp_path):
+    page = sign_in("wenna")
+    open_visit(page, "F-4")
+    page.keyboard.press("4")
+    rows = [f"draft_pa,{n / 5:.1f},{220 if n < 500 else 120}" for n in range(1000)]
+    file = tmp_path / "samples.csv"
+    file.write_text("quantity,seconds,value\n" + "\n".join(rows) + "\n")
+    page.set_input_files("label:has-text('Take recorded samples in') input", file)
+    expect(page.locator(".live h2")).to_contain_text("recorded from")
+    expect(page.locator("[data-channel=draft_pa] .ends")).to_contain_text("0.88")
+    expect(page.locator("[data-channel=draft_pa] .ends")).to_contain_text("0.48")
+    page.click("[data-channel=draft_pa] .ask")
+    expect(page.locator(".dips")).to_contain_text("1 dips")
+    page.click(".live button:has-text('Back')")
+    page.locator(".live button", has_text=re.compile(r"^Look at .*, Analyzer 1$")).click()
+    expect(page.locator("[data-channel=draft_pa] b")).to_contain_text("0.48")
+
+
+def test_a_file_that_is_no_recording_is_answered_by_its_line(sign_in, tmp_path):
+    page = sign_in("wenna")
+    open_visit(page, "F-4")
+    page.keyboard.press("4")
+    file = tmp_path / "soup.csv"
+    file.write_text("quantity,seconds,value\nsoup_pa,1,2\n")
+    page.set_input_files("label:has-text('Take recorded samples in') input", file)
+    expect(page.locator(".live [role=alert]")).to_contain_text("Line 2: no channel is called “soup_pa”")

@@ -60,7 +60,7 @@ const look = (quantity: string) => tried(async () => { if (capture.value) dips.v
       <button v-else class="btn" :disabled="!page.writable && !capture.ended_at" @click="end">{{ capture.ended_at ? 'Back' : 'Stop' }}</button>
     </div>
     <p v-if="trouble || refused" class="trouble" role="alert">{{ refused || trouble }}</p>
-    <p v-if="!capture" class="pair"><button v-for="c in ended.slice(0, 6)" :key="c.id" class="btn" @click="open(c.id)">Look at {{ clock(c.started_at) }}</button><label class="btn file" :class="{ off: !chosen.length || !page.writable }">Take recorded samples in<input type="file" accept=".csv,text/csv" class="sr" :disabled="!chosen.length || !page.writable" @change="takeCsv" /></label></p>
+    <p v-if="!capture" class="pair"><button v-for="c in ended.slice(0, 6)" :key="c.id" class="btn" @click="open(c.id)">Look at {{ clock(c.started_at) }}, {{ c.recorders.map((r) => r.name).join(', ') }}</button><label class="btn file" :class="{ off: !chosen.length || !page.writable }">Take recorded samples in<input type="file" accept=".csv,text/csv" class="sr" :disabled="!chosen.length || !page.writable" @change="takeCsv" /></label></p>
     <template v-if="capture">
       <p v-if="quietMs > 4000 && !capture.ended_at" class="trouble">No samples for {{ Math.round(quietMs / 1000) }} s: instrument off, or the line is down. What was recorded is kept.</p>
       <p v-for="r in capture.recorders.filter((row) => row.problems.length)" :key="r.instrument" class="muted">{{ r.name }}: {{ r.problems.at(-1) }}</p>

@@ -19,6 +19,9 @@ export interface UseLiveReturn {
   end: () => Promise<boolean>
 }
 
+/** Recordings that are over, the last to end first: one that was read from a file began long ago. */
+const over = (known: Schemas['CaptureOut'][]) => known.filter((row) => row.ended_at).sort((a, b) => (b.ended_at ?? '').localeCompare(a.ended_at ?? ''))
+
 /** The running capture of a visit: its samples as they arrive, fetched anew after a pause in the line. */
 export function useLive(visit: number): UseLiveReturn {
   const capture = ref<Schemas['CaptureOut'] | null>(null)
@@ -35,7 +38,7 @@ export function useLive(visit: number): UseLiveReturn {
   const refetch = () => tried(async () => {
     if (capture.value?.ended_at) return
     const known = await getCaptures(visit)
-    ended.value = known.filter((row) => row.ended_at)
+    ended.value = over(known)
     const running = known.find((row) => !row.ended_at) ?? null
     if (running?.id !== capture.value?.id) buffers.value = {}
     capture.value = running
@@ -45,7 +48,10 @@ export function useLive(visit: number): UseLiveReturn {
     capture.value = found.capture
     for (const c of found.channels) {
       const known = c.seconds.map((t, i): [number, number | null] => [t, c.values[i] ?? null]).filter((row): row is [number, number] => row[1] !== null)
-      if (!buffers.value[c.quantity]) buffers.value = withSamples(buffers.value, { [c.quantity]: [known.map(([t]) => 1000 * t), known.map(([, v]) => v)] })
+      // Samples that came while the answer was on its way stay; what lies before them is filled in.
+      const first = buffers.value[c.quantity]?.t[0] ?? Infinity
+      const older = known.filter(([t]) => t < first)
+      buffers.value = withSamples(buffers.value, { [c.quantity]: [older.map(([t]) => 1000 * t), older.map(([, v]) => v)] })
     }
   })
   /** Look at a capture that is over, whole. */
@@ -81,7 +87,7 @@ export function useLive(visit: number): UseLiveReturn {
     if (capture.value && !capture.value.ended_at) await endCapture(capture.value.id)
     capture.value = null
     buffers.value = {}
-    ended.value = (await getCaptures(visit)).filter((row) => row.ended_at)
+    ended.value = over(await getCaptures(visit))
   })
   return { ended, open, capture, buffers, channels, newest, quietMs, trouble, start, end }
 }

@@ -1,0 +1,29 @@
+import { describe, expect, it } from 'vitest'
+import { ApiError } from './client'
+import { useTried } from './useTried'
+
+describe('useTried', () => {
+  it('says what was refused in the server’s own words, and forgets it after the next success', async () => {
+    const { trouble, busy, tried } = useTried()
+    const refused = await tried(() => Promise.reject(new ApiError(422, 'samples_channel', 'Line 2: no channel is called “broth”.')))
+    expect(refused).toBe(false)
+    expect(trouble.value).toBe('Line 2: no channel is called “broth”.')
+    expect(await tried(() => Promise.resolve())).toBe(true)
+    expect(trouble.value).toBe('')
+    expect(busy.value).toBe(false)
+  })
+  it('is busy only while it works', async () => {
+    const { busy, tried } = useTried()
+    let finish = (): void => undefined
+    const working = tried(() => new Promise<void>((resolve) => { finish = resolve }))
+    expect(busy.value).toBe(true)
+    finish()
+    await working
+    expect(busy.value).toBe(false)
+  })
+  it('shows an error that no server sent, too', async () => {
+    const { trouble, tried } = useTried()
+    await tried(() => Promise.reject(new Error('line is down')))
+    expect(trouble.value).toContain('line is down')
+  })
+})
