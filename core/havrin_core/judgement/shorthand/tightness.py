@@ -1,5 +1,7 @@
 """The line ``tight``: pressure decay of a closed gas line, or let-by past a closed valve."""
 
+from math import ceil
+
 from havrin_core.judgement.limits import GAS_LEAK_MOST_M3_S
 from havrin_core.judgement.shorthand.model import Problem, Situation
 from havrin_core.judgement.shorthand.pieces import typed_pieces
@@ -64,4 +66,4 @@ def _short(seconds: float, least: float, situation: Situation) -> str:
     if seconds >= least:
         return ""
     criterion = sentence(GAS_LEAK_MOST_M3_S, "leak", situation.system)
-    return f". TOO SHORT: {criterion} shows on a gauge only after {least / 60:.0f} min in this volume"
+    return f". TOO SHORT: {criterion} shows on a gauge only after {ceil(least / 60)} min in this volume"
