@@ -31,7 +31,7 @@ def test_temperatures_are_taken_out():
 @pytest.mark.parametrize(
     ("text", "said"),
     [
-        ("tight 400 l 20 mbar 20 mbar 1 min", "only after 3 min"), ("tight 12 l 20 mbar 23 mbar 5 min", "let-by"),
+        ("tight 400 l 20 mbar 20 mbar 1 min", "TOO SHORT: 3 min until"), ("tight 12 l 20 mbar 23 mbar 5 min", "let-by"),
         ("tight 0.4 ft3 8 inwc 7.9 inwc 300 s", "Leak of the closed line"),
     ],
 )  # fmt: skip

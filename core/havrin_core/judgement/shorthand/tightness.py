@@ -51,7 +51,7 @@ def _leak(
     )
     return (
         reading,
-        f"{_said(found.leak_m3_s_standard, shown.text, unit.symbol)}{_short(seconds, least, situation)}",
+        f"{_short(seconds, least, situation)}{_said(found.leak_m3_s_standard, shown.text, unit.symbol)}",
         "supply_standing",
     )
 
@@ -63,7 +63,8 @@ def _said(leak: float, text: str, unit: str) -> str:
 
 
 def _short(seconds: float, least: float, situation: Situation) -> str:
+    """The warning stands before the figure: a narrow screen cuts the end of a line."""
     if seconds >= least:
         return ""
     criterion = sentence(GAS_LEAK_MOST_M3_S, "leak", situation.system)
-    return f". TOO SHORT: {criterion} shows on a gauge only after {ceil(least / 60)} min in this volume"
+    return f"TOO SHORT: {ceil(least / 60)} min until {criterion} shows on a gauge. "
