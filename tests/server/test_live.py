@@ -10,6 +10,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.utils import timezone
 
+from demo.history import every_visit
 from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.machine.virtual.live_unit import LiveUnit
 from havrin_server.captures.live import make_key
@@ -364,6 +365,45 @@ def test_a_sound_sample_unit_read_live_is_within_its_plate(wenna, label):
     assert len(found) >= 3
     assert "out" not in found.values(), found
     assert not [r for r in page["standing"]["reasons"] if r["level"] >= 3]
+
+
+BY_HAND = {row["unit"]: row for row in json.loads((ROOT / "demo" / "world.json").read_text())["yearly_maintenance"]}
+LIVE_WORDS = ("room ", "supply ", "mp ", "draft ", "ua ", "o2 ", "blower ")
+
+
+def the_rest_by_hand(client, page, label):
+    """Write what no instrument sends: looks, proofs, temperatures, and the stage that was not recorded."""
+    lines = next(
+        v
+        for v in every_visit(
+            {"earlier_visits": [], "yearly_maintenance": [{**BY_HAND[label], "years": [1]}]}, timezone.now()
+        )
+    )["lines"]
+    for line in lines:
+        if not line.startswith(LIVE_WORDS) or line.endswith(" lo"):
+            answer = client.line(page["id"], line, at=timezone.now().isoformat())
+            assert answer.status_code == 200, answer.content
+    return answer.json()
+
+
+@pytest.mark.parametrize("label", ["F-1", "F-2", "F-4", "F-5", "B-1", "B-2", "B-4", "UH-1", "MA-1", "RT-3"])
+def test_each_kind_of_unit_goes_through_a_whole_visit_with_live_instruments(wenna, label):
+    page = the_rest_by_hand(wenna, measured_live(wenna, label), label)
+    assert page["standing"]["missing"] == []
+    assert page["standing"]["level"] <= 2
+    workings = wenna.get(f"visits/{page['id']}/workings").json()
+    staged = [f for path in ("gas", "draft", "air", "water") for s in workings[path] for f in s["figures"]]
+    figures = staged + [f for flue in page["flue"] for f in flue["figures"]]
+    assert len(figures) >= (1 if label == "MA-1" else 8)
+    for figure in figures:
+        assert all(figure[part] for part in ("formula", "inputs", "source")), figure["name"]
+    closed = wenna.post(
+        f"visits/{page['id']}/close",
+        seen_version=page["version"],
+        signed_by="Wenna Harrowick",
+        customer_words="In order.",
+    )
+    assert closed.status_code == 200, closed.content
 
 
 @pytest.mark.parametrize(

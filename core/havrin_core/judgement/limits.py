@@ -3,8 +3,8 @@
 from dataclasses import dataclass
 
 from havrin_core.judgement.house_rules import SCHOOLS, HouseRules
-from havrin_core.machine.unit import ManualLimit, Unit
-from havrin_core.physics.electrical import CURRENT_IMBALANCE_MOST_PCT, VOLTAGE_IMBALANCE_MOST_PCT
+from havrin_core.machine.unit import PLATE_CHOICES, ManualLimit, Unit
+from havrin_core.physics.electrical import CURRENT_IMBALANCE_MOST_PCT, IGNITER_BANDS_OHM, VOLTAGE_IMBALANCE_MOST_PCT
 from havrin_core.physics.fuels import LP_FUELS
 from havrin_core.quantities.units import FOOT_M, INWC_PA
 from havrin_core.quantities.why import Input, Why
@@ -100,7 +100,9 @@ def _plate_or_default(
     if quantity == "draft_pa":
         return _draft(unit, rules, stage)
     if quantity == "flame_current_a" and plate.flame_min_a is not None:
-        return _flame(plate.flame_min_a)
+        return _flame(plate.flame_min_a, unit.manual_limit("flame_current_a", stage))
+    if quantity == "igniter_ohm":
+        return _igniter(plate.igniter)
     if quantity == "temperature_rise_k":
         return _between(unit.plate.rise_min_k, unit.plate.rise_max_k)
     if quantity == "supply_air_temp_k" and plate.supply_air_max_k is not None:
@@ -221,13 +223,24 @@ def _draft(unit: Unit, rules: HouseRules, stage: str | None) -> Band | None:
     return Band("plate", point, near_low=point * (1 + margin), note="suction beyond the stamped make point", why=why)
 
 
-def _flame(least_a: float) -> Band:
+def _flame(least_a: float, manual: ManualLimit | None) -> Band:
+    """Return the band of the flame signal: the control's least, and the most that its manual knows of a sound rod."""
     why = Why(
         f"near below: least on the plate × {_FLAME_DOUBT:g}",
         (Input("least on the plate", least_a, "current_small"),),
         "data plate; the margin is " + SOURCES["default"],
     )
-    return Band("plate", low=least_a, near_low=_FLAME_DOUBT * least_a, why=why)
+    usual = manual.high if manual else None
+    note = f"over its usual most, {manual.page}: rod touching, or moisture?" if manual and usual else ""
+    return Band("plate", low=least_a, near_low=_FLAME_DOUBT * least_a, near_high=usual, note=note, why=why)
+
+
+def _igniter(kind: str | None) -> Band:
+    """Return the band of a cold hot-surface igniter; of an unknown type the widest of all."""
+    bands = IGNITER_BANDS_OHM
+    low, high = bands[kind] if kind else (min(b[0] for b in bands.values()), max(b[1] for b in bands.values()))
+    said = PLATE_CHOICES["igniter"][1][kind] if kind else "type not on the plate: any hot-surface type"
+    return Band("default", low, high, note=f"{said}, cold; white marks count whatever the ohms say")
 
 
 def _water_pressure(relief_pa: float | None) -> Band | None:

@@ -75,6 +75,8 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("gas_leak_m3_s", "Leak of the closed line", "leak", "supply_standing", ("gas leak",), -1e-4, 1e-2),
     Measurand("orifice_diameter_m", "Orifice", "bore", "manifold", ("bore",), 0.0002, 0.02, True),
     Measurand("vent_height_m", "Height of the vent", "length", "vent", ("height", "vent height"), 0.3, 120),
+    Measurand("collar_static_pa", "Pressure at the collar", "pressure", "vent", ("collar", "vent pressure"), -500, 500),
+    Measurand("igniter_ohm", "Igniter, cold", "resistance", "burner", ("igniter", "hsi"), 0, 5000),
     Measurand("vent_draft_pa", "Draft in the vent", "pressure", "vent", ("vent draft", "overfire"), -500, 500),
     Measurand("spillage_s", "Spillage stopped after", "time", "vent", ("spill", "spillage"), 0, 3600),
     Measurand("capacitor_f", "Capacitor", "capacitance", "blower", ("capacitor",), 1e-7, 5e-4),

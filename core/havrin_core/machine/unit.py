@@ -9,6 +9,19 @@ from havrin_core.physics.atmosphere import barometric_pressure_pa
 from havrin_core.physics.fuels import FUEL_NAMES, Fuel, shipped_fuel
 
 STAGE_LABELS = {"only": "", "low": "low", "high": "high"}
+# Fields of the plate that are one of a few words: field -> (name, {word: how it reads})
+PLATE_CHOICES: Mapping[str, tuple[str, Mapping[str, str]]] = {
+    "vent_category": (
+        "Vent category",
+        {
+            "I": "I: under suction, dry",
+            "II": "II: under suction, wet",
+            "III": "III: under pressure, dry",
+            "IV": "IV: under pressure, wet",
+        },
+    ),
+    "igniter": ("Igniter", {"silicon_carbide": "silicon carbide", "silicon_nitride": "silicon nitride"}),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +53,8 @@ class Plate:
     water_max_k: float | None = None
     water_rise_min_k: float | None = None
     water_rise_max_k: float | None = None
+    vent_category: str | None = None  # a key of PLATE_CHOICES, as are those below
+    igniter: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -153,6 +168,11 @@ def check_plate(plate: Plate) -> None:
     keys = tuple(stage.key for stage in plate.stages)
     if keys not in (("only",), ("low", "high")):
         raise BadDocument("plate_stages", f"Stages are 'only', or 'low' and 'high', not {keys}.", value="stages")
+    for field_name, (name, words) in PLATE_CHOICES.items():
+        chosen = getattr(plate, field_name)
+        if chosen is not None and chosen not in words:
+            message = f"{name} is one of {', '.join(words)}, not {chosen!r}."
+            raise BadDocument("plate_choice", message, value=field_name)
     for low, high, name in (
         (plate.supply_min_pa, plate.supply_max_pa, "supply pressure"),
         (plate.rise_min_k, plate.rise_max_k, "temperature rise"),

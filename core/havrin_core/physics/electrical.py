@@ -9,7 +9,7 @@ CAPACITOR_TOLERANCE = 0.06
 SUPPLY_TOLERANCE = 0.10
 VOLTAGE_IMBALANCE_MOST_PCT, CURRENT_IMBALANCE_MOST_PCT = 2.0, 10.0
 # Resistance of hot-surface igniters, cold, ohm: typical values for guidance
-IGNITER_BANDS_OHM = {"silicon carbide": (40.0, 200.0), "silicon nitride": (10.0, 75.0)}
+IGNITER_BANDS_OHM = {"silicon_carbide": (40.0, 200.0), "silicon_nitride": (10.0, 75.0)}
 
 
 def imbalance_pct(phases: Sequence[float]) -> float:
@@ -39,11 +39,6 @@ def capacitor_under_load_uf(amps: float, volts: float, hertz: float = 60.0) -> f
     if not (amps > 0 and volts > 0 and hertz > 0):
         raise OutOfDomain("under_load", "Amps and volts above nothing are needed.", quantity="volts", value=volts)
     return 1e6 * amps / (2 * math.pi * hertz * volts)
-
-
-def transformer_load_va(volts: float, amps: float) -> float:
-    """Return the load on a transformer's secondary, VA."""
-    return volts * amps
 
 
 def share_of_nominal(volts: float, nominal: float) -> float:

@@ -63,6 +63,7 @@ UNITS: tuple[Unit, ...] = (
     Unit("mV", "voltage", 1e-3, decimals=0, aliases=("mv",)),
     Unit("A", "current", 1.0, decimals=2, aliases=("a", "amp", "amps")),
     Unit("mA", "current", 1e-3, decimals=1, aliases=("ma",)),
+    Unit("Ω", "resistance", 1.0, decimals=0, aliases=("ohm", "ohms")),
     Unit("µA", "current_small", 1e-6, decimals=1, aliases=("ua", "μa", "microamp", "microamps")),
     Unit("ppm", "ppm", 1.0, decimals=0),
     Unit("ppm", "ppm_fine", 1.0, decimals=1),
@@ -100,6 +101,7 @@ DIMENSION_NAMES = {
     "voltage": "a voltage",
     "current": "a current",
     "current_small": "a flame current",
+    "resistance": "a resistance",
     "ppm": "a gas fraction in ppm",
     "ppm_fine": "a gas fraction in ppm",
     "percent": "a percentage",
@@ -176,7 +178,7 @@ _SYSTEMS = {
     },
 }
 _SHARED = {
-    "voltage": "V", "current": "A", "current_small": "µA", "ppm": "ppm", "ppm_fine": "ppm", "percent": "%", "time": "s", "bore": "mm",
+    "voltage": "V", "current": "A", "current_small": "µA", "resistance": "Ω", "ppm": "ppm", "ppm_fine": "ppm", "percent": "%", "time": "s", "bore": "mm",
     "capacitance": "µF", "count": "", "condensate": "l/h",
 }  # fmt: skip
 

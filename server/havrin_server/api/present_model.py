@@ -5,12 +5,13 @@ from typing import Any
 from havrin_core.errors import CoreError
 from havrin_core.judgement.plate_values import PLATE_FIELDS, STAGED_FIELDS, plate_name
 from havrin_core.machine.measurands import measurand
-from havrin_core.machine.unit import STAGE_LABELS, Unit
+from havrin_core.machine.unit import PLATE_CHOICES, STAGE_LABELS, Unit
 from havrin_core.machine.unit_model import FORMAT, VERSION, model_from_dict
 from havrin_core.quantities.display import show
 from havrin_core.quantities.parse import parse_quantity
 from havrin_core.quantities.units import shown_unit
 from havrin_server.api.schemas_shop import (
+    ChoiceField,
     CodeField,
     ManualField,
     ModelCheck,
@@ -79,7 +80,7 @@ def _fields(document: Any, system: str) -> ModelFields:
     return ModelFields(
         key=model.key, maker=model.maker, name=model.name, kind=model.kind, circuit=model.circuit,
         fuel=model.plate.get("fuel", "NG_H"), two_stages=two, exchanger_cells=model.plate.get("exchanger_cells", 1),
-        plate=rows,
+        choices=[_choice(field, model.plate.get(field)) for field in PLATE_CHOICES], plate=rows,
         manual=[
             ManualField(
                 quantity=m.quantity, stage=m.stage or "", low=_text(m.quantity, m.low, system),
@@ -89,6 +90,12 @@ def _fields(document: Any, system: str) -> ModelFields:
         ],
         codes=[CodeField(pattern=c.pattern, meaning=c.meaning, state=c.state) for c in model.codes],
     )  # fmt: skip
+
+
+def _choice(field: str, value: str | None) -> ChoiceField:
+    name, words = PLATE_CHOICES[field]
+    options = [Named(key=word, name=said) for word, said in words.items()]
+    return ChoiceField(key=field, name=name, value=value or "", options=options)
 
 
 def _plate_field(field: str, quantity: str, stage: str, value: float | None, system: str) -> PlateField:
@@ -110,6 +117,7 @@ def _document(fields: ModelFields, system: str) -> dict[str, Any]:
     quantities = {field: q for q, field in STAGED_FIELDS.items()}
     quantities |= {field: q for q, rows in PLATE_FIELDS.items() for field in rows}
     plate: dict[str, Any] = {"fuel": fields.fuel, "exchanger_cells": fields.exchanger_cells}
+    plate |= {row.key: row.value for row in fields.choices if row.value}
     stages: dict[str, dict[str, Any]] = {key: {"key": key} for key in _STAGES[fields.two_stages]}
     for row in fields.plate:
         row.problem = ""

@@ -131,6 +131,15 @@ class CodeField(Schema):
     state: str = ""
 
 
+class ChoiceField(Schema):
+    """A field of the plate that is one of a few words; "" where the plate does not say."""
+
+    key: str
+    name: str
+    value: str = ""
+    options: list[Named]
+
+
 class ModelFields(Schema):
     """A model as a form, numbers as typed in the person's units."""
 
@@ -142,6 +151,7 @@ class ModelFields(Schema):
     fuel: str
     two_stages: bool
     exchanger_cells: int
+    choices: list[ChoiceField]
     plate: list[PlateField]
     manual: list[ManualField]
     codes: list[CodeField]

@@ -2332,6 +2332,23 @@ export interface components {
             stations: string[];
         };
         /**
+         * ChoiceField
+         * @description A field of the plate that is one of a few words; "" where the plate does not say.
+         */
+        ChoiceField: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /** Options */
+            options: components["schemas"]["Named"][];
+        };
+        /**
          * CodeField
          * @description One row of the code chart.
          */
@@ -2410,6 +2427,8 @@ export interface components {
             two_stages: boolean;
             /** Exchanger Cells */
             exchanger_cells: number;
+            /** Choices */
+            choices: components["schemas"]["ChoiceField"][];
             /** Plate */
             plate: components["schemas"]["PlateField"][];
             /** Manual */

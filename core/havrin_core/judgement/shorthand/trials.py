@@ -3,7 +3,7 @@
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
 from havrin_core.judgement.shorthand.words import longest_phrase, nearest
 from havrin_core.judgement.suspects.pictures import NOTHING, STEADY, pictures_of
-from havrin_core.judgement.tape import Check
+from havrin_core.judgement.tape import Check, Reading
 from havrin_core.machine.circuit.model import Circuit, Milestone
 
 # The word typed -> the kind of test it is; a call made at the control is a test, not a bypass.
@@ -26,21 +26,24 @@ def read_trial(verb: str, rest: list[str], situation: Situation) -> Line:
     """Return the line that ``verb`` with its ``rest`` makes."""
     if not situation.circuit:
         return _line(situation, Problem(verb, "No circuit is known for this unit: write it as a note."))
-    return _line(situation, _stops(rest, situation) if verb == "stops" else _part(verb, rest, situation))
+    outcome = _stops(rest, situation) if verb == "stops" else _part(verb, rest, situation)
+    return _line(situation, outcome, _igniter(outcome, rest, situation.circuit))
 
 
-def _line(situation: Situation, outcome: Check | Problem) -> Line:
+def _line(situation: Situation, outcome: Check | Problem, reading: Reading | None = None) -> Line:
     if isinstance(outcome, Problem):
         return Line((), (), (outcome,), (), situation.phase, situation.stage, "")
-    return Line(
-        (outcome,),
-        (describe_trial(outcome, situation.circuit),),
-        (),
-        (),
-        situation.phase,
-        situation.stage,
-        outcome.device,
-    )
+    said = (describe_trial(outcome, situation.circuit),)
+    bodies = (outcome, reading) if reading else (outcome,)
+    return Line(bodies, said, (), (), situation.phase, situation.stage, outcome.device)
+
+
+def _igniter(outcome: Check | Problem, rest: list[str], circuit: Circuit) -> Reading | None:
+    """Return the ohms of an igniter as a reading too: its type has a band of its own."""
+    if isinstance(outcome, Problem) or outcome.check != "ohms" or circuit.part(outcome.device).family != "igniter":
+        return None
+    ohms = _number(rest[-1])
+    return None if ohms is None else Reading("igniter_ohm", ohms, ohms, "Ω")
 
 
 def describe_trial(body: Check, circuit: Circuit | None = None) -> str:
@@ -99,10 +102,16 @@ def _ohms(part: str, word: str, situation: Situation) -> str:
     first = word.split()[0] if word else ""
     if first in _GOOD or first in _OPEN or first == "high":
         return "ok" if first in _GOOD else "high" if first == "high" else "open"
-    try:
-        ohms = float(first.replace(",", "."))
-    except ValueError:
+    ohms = _number(first)
+    if ohms is None:
         return ""
     assert situation.circuit is not None
     sound = situation.circuit.part(part)
     return "high" if ohms > _HIGH_SHARE * (sound.ohm or 0.02) + 1.0 else "ok"
+
+
+def _number(word: str) -> float | None:
+    try:
+        return float(word.replace(",", "."))
+    except ValueError:
+        return None

@@ -4,7 +4,9 @@ from collections.abc import Iterator
 
 from havrin_core.errors import OutOfDomain
 from havrin_core.judgement.limits import band_for
+from havrin_core.judgement.standing.model import FlueView
 from havrin_core.judgement.standing.proofs import Case
+from havrin_core.judgement.standing.venting import category_as_read
 from havrin_core.judgement.workings.model import Working, signed, spread, width_of
 from havrin_core.physics.chimney import chimney_draft, wet_flue_molar_mass_kg
 from havrin_core.quantities.why import Input, Why
@@ -13,9 +15,10 @@ _USUAL_O2_PCT, _USUAL_RH_PCT, _ROOM_K = 9.0, 40.0, 293.15
 _COOLING = 0.6  # share of the flue's excess over outdoors that is left as a mean of the height, uninsulated metal vent
 
 
-def draft_workings(case: Case, system: str) -> list[Working]:
+def draft_workings(case: Case, flue: list[FlueView]) -> list[Working]:
     """Return the figures of draft and vent."""
-    return [*(w for stage in case.unit.stage_keys for w in _margin(case, stage)), *_theoretical(case)]
+    margins = (w for stage in case.unit.stage_keys for w in _margin(case, stage))
+    return [*margins, *_theoretical(case), *(w for view in flue[-1:] for w in _category(case, view))]
 
 
 def _margin(case: Case, stage: str) -> Iterator[Working]:
@@ -101,3 +104,28 @@ def _against(case: Case, theoretical: float) -> Iterator[Working]:
     )
     why = Why("100 × read / theoretical", inputs, "Havrin's default, for guidance")
     yield Working("draft_share_pct", "Of it is there", share, "percent", why, 0.0, None, state, said)
+
+
+def _category(case: Case, view: FlueView) -> Iterator[Working]:
+    category = category_as_read(case, view)
+    collar = case.facts.newest("collar_static_pa", None)
+    if category is None or collar is None or view.result is None or view.result.losses is None:
+        return
+    temp, dew = view.result.sample.flue_temp_k or 0.0, view.result.losses.dew_point_k
+    plate = case.unit.plate.vent_category
+    inputs = (
+        Input("pressure at the collar", collar.value, "pressure"), Input("flue at the collar", temp, "temperature"),
+        Input("dew point of this flue", dew, "temperature"),
+    )  # fmt: skip
+    why = Why(
+        "flue − dew point; under pressure or suction by the sign at the collar", inputs, "docs/formulas.md section 8",
+        "Dry is 80 K or more above the dew point. The listing of unit and vent decides what may be fitted.",
+    )  # fmt: skip
+    said = f"Runs as category {category}" + (
+        f"; the plate says {plate}." if plate else "; the plate’s was not entered."
+    )
+    state = "" if plate is None else "in" if category == plate else "near"
+    yield Working(
+        "over_dew_point_k", "Flue over its dew point", temp - dew, "temperature_difference", why,
+        width_of(case, case.facts.newest("flue_temp_k", view.stage), "temperature"), None, state, said,
+    )  # fmt: skip

@@ -49,7 +49,7 @@ def workings_of(unit: Unit, rules: HouseRules, visit: VisitTape, system: str) ->
     flue = flue_views(case)
     paths = {path.key for path in described.paths}
     return Workings(
-        tuple(gas_workings(case, system)), tuple(draft_workings(case, system)),
+        tuple(gas_workings(case, system)), tuple(draft_workings(case, flue)),
         tuple(air_workings(case, flue)) if "air" in paths else (),
         tuple(water_workings(case, flue)) if "water" in paths else (),
         tuple(_dial(case, volume, unit) for volume, unit in _DIALS),

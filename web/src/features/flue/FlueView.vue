@@ -3,6 +3,7 @@ import { NProgress, NSelect } from 'naive-ui'
 import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
+import type { Buffers } from '@/features/live/buffers'
 import LivePanel from '@/features/live/LivePanel.vue'
 import { useBar } from '@/features/visit/bar'
 import { PHASE_WORDS } from '@/features/visit/words'
@@ -17,6 +18,7 @@ const emit = defineEmits<{ page: [page: Schemas['VisitPage']]; why: [figure: Sch
 const bar = useBar()
 const flueLog = useFlueLog(() => props.page.id, (page) => emit('page', page))
 const { log, progress, trouble, busy, window: range, means } = flueLog
+const live = ref<Buffers>({})
 const over = ref(false)
 const mapping = ref(false)
 const analyzers = computed(() => props.page.instruments.filter((i) => i.kind === 'analyzer'))
@@ -43,7 +45,7 @@ function pick(event: Event): void {
 
 <template>
   <div class="flue" :class="{ over }" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="drop">
-    <LivePanel v-if="page.writable" :page="page" :first="['o2', 'co_', 'co2', 'flue_temp']" @page="(p) => emit('page', p)" />
+    <LivePanel v-if="page.writable" :page="page" :first="['o2', 'co_', 'co2', 'flue_temp']" @page="(p) => emit('page', p)" @latest="live = $event" />
     <section v-if="page.writable || log" class="logs">
       <div class="top">
         <h2>{{ log ? log.name : 'An analyzer’s log' }}</h2>
@@ -67,8 +69,9 @@ function pick(event: Event): void {
       <p v-else-if="progress === null && page.writable" class="drop">Drop a CSV here, or pick it: any delimiter, any column names. Or type what the analyzer shows: <b>o2 6.4 co 46 t 118</b></p>
     </section>
     <section class="where">
-      <div><h2>Where it burns <span v-if="shown" class="muted">{{ title }}, {{ PHASE_WORDS[shown.phase as 'found'].toLowerCase() }}</span></h2><FuelLine :page="page" :flue="shown" /></div>
+      <div><h2>Where it burns <span v-if="shown" class="muted">{{ title }}, {{ PHASE_WORDS[shown.phase as 'found'].toLowerCase() }}</span></h2><FuelLine :page="page" :stage="stage" :live="live" /></div>
       <div v-if="shown">
+        <p v-if="page.stages.length > 1" class="stages"><button v-for="s in page.stages" :key="s.key" class="btn" :class="{ strong: s.key === stage }" :aria-pressed="s.key === stage" @click="bar.stage = s.key">{{ s.label }} fire<template v-if="!page.flue.some((f) => f.stage === s.key)">, not sampled</template></button></p>
         <FigureTable :figures="shown.figures" @why="(figure) => emit('why', figure)" />
         <p v-for="line in shown.doubts" :key="line" class="trouble">{{ line }}</p>
       </div>
@@ -88,7 +91,7 @@ h2 { font-size: 18px; font-weight: 600 } h2 span { font-weight: 400; font-size: 
 .drop { padding: 24px; border: 2px dashed var(--line); border-radius: 8px; text-align: center; color: var(--muted) } .drop b { color: var(--ink) }
 .problems { margin: 0; padding: 8px 12px 8px 28px; border-left: 4px solid var(--near); background: var(--plate) } .trouble { color: var(--out); font-weight: 500 }
 .means { display: flex; flex-wrap: wrap; gap: 8px 22px; align-items: center } .means b { font-size: 19px } .means { font-size: 15px } .means .btn { margin-left: auto; padding: 0 14px }
-.where { display: grid; grid-template-columns: minmax(240px, 5fr) minmax(0, 7fr); gap: 28px } .nothing { align-self: center }
+.where { display: grid; grid-template-columns: minmax(240px, 5fr) minmax(0, 7fr); gap: 28px } .nothing { align-self: center } .stages { display: flex; gap: 8px; margin-bottom: 8px }
 .says { display: grid; grid-template-columns: 1fr 1fr; gap: 16px } article { padding: 12px 14px; border: 1.5px solid var(--line); border-radius: 7px; background: var(--plate) } article:first-child { border-color: var(--ink) } article p + p { margin-top: 4px }
 @media (max-width: 800px) { .flue { flex: 1 0 auto; padding: 12px } .where, .says { grid-template-columns: 1fr } .top { flex-wrap: wrap } .top h2 { flex-basis: 100% } .means .btn { margin-left: 0; width: 100% } }
 </style>

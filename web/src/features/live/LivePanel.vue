@@ -1,19 +1,20 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { getDips, uploadSamples, writeCaptureMeans } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import { useTried } from '@/api/useTried'
 import { useBar } from '@/features/visit/bar'
 import { localIso } from '@/outbox/useOutbox'
-import { pathOf } from './buffers'
+import { pathOf, type Buffers } from './buffers'
 import LiveEvents from './LiveEvents.vue'
 import { useLive } from './useLive'
 
 const props = defineProps<{ page: Schemas['VisitPage']; first: string[] }>()
-const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
+const emit = defineEmits<{ page: [page: Schemas['VisitPage']]; latest: [buffers: Buffers] }>()
 const SPAN_S = 60, WIDTH = window.innerWidth <= 800 ? 330 : 700, HEIGHT = 44
 const bar = useBar()
 const { ended, open, capture, buffers, channels, newest, quietMs, trouble, start, end } = useLive(props.page.id)
+watch(buffers, (now) => emit('latest', capture.value && !capture.value.ended_at ? now : {}))
 const chosen = ref<number[]>(props.page.instruments.filter((i) => i.in_date || i.kind !== 'analyzer').map((i) => i.id))
 const dips = ref<Schemas['DipsOut'] | null>(null)
 const { trouble: refused, busy, tried } = useTried()
