@@ -6,7 +6,15 @@ from havrin_core.judgement.abnormal import KINDS, abnormal
 from havrin_core.judgement.standing.facts import Facts
 from tests.core.rows import SOUND, judge, tape
 
-PLACES = {"jumper": "call", "held": "door switch", "lead": "rod lead", "tee": "pressure switch", "tap": "manifold"}
+PLACES = {
+    "part": "igniter",
+    "setting": "blower speed",
+    "jumper": "call",
+    "held": "door switch",
+    "lead": "rod lead",
+    "tee": "pressure switch",
+    "tap": "manifold",
+}
 
 
 @pytest.mark.parametrize("kind", KINDS, ids=lambda k: k.key)

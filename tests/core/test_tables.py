@@ -7,7 +7,8 @@ import pytest
 from havrin_core.errors import BadDocument, OutOfDomain, UnknownName
 from havrin_core.judgement.actions import DEEDS, deed, is_deed
 from havrin_core.judgement.findings import FINDINGS, finding, is_finding, unseen_share
-from havrin_core.judgement.house_rules import SCHOOLS, HouseRules, house_rules_from_dict
+from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
+from havrin_core.judgement.schools import SCHOOLS
 from havrin_core.judgement.shorthand.words import VERBS, measurand_words
 from havrin_core.judgement.standing.advice import starter_for
 from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, Missing

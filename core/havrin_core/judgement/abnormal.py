@@ -44,6 +44,14 @@ KINDS: tuple[Abnormal, ...] = (
         "tap", "tap", "plug", "Tap OPEN", "Tap plugged", "A tap is open: {device}.", "Plug it and leak-test it",
         ("open tap", "tap open"), demands=("leak_check",),
     ),
+    Abnormal(
+        "part", "pull", "refit", "Part OUT", "Part back in", "A part is out: {device}.", "Put it back in",
+        ("part out", "missing part"),
+    ),
+    Abnormal(
+        "setting", "alter", "restore", "Setting CHANGED", "Setting back", "A setting is changed: {device}.", "Set it back, or say “restore …” once it stays by intent",
+        ("altered setting",),
+    ),
 )  # fmt: skip
 
 _BY_KEY = {kind.key: kind for kind in KINDS}
@@ -60,6 +68,11 @@ def device_name(device: str) -> str:
     """Return ``device`` as it is said in a sentence."""
     names = {"call": "call at the board", "pressure_switch": "pressure switch", "flame_sensor": "flame sensor"}
     return names.get(device, device.replace("_", " "))
+
+
+def restored_line(how: str, device: str) -> str:
+    """Return the line that writes the put-back."""
+    return f"{abnormal(how).verb_out} {device_name(device)}"
 
 
 def still_open(how: str, device: str) -> str:

@@ -22,6 +22,8 @@ DEEDS: tuple[Deed, ...] = (
          ("turn manifold", "adjust manifold", "manifold screw", "set manifold", "turned manifold"), ("manifold_each_stage", *_FIRE)),
     Deed("open_joint", "Opened a gas joint or tap", "supply_running", ("open joint", "open tap", "opened joint", "opened tap", "open union"), _JOINT, "Cap or plug back in"),
     Deed("change_valve", "Changed the gas valve", "manifold", ("change valve", "new valve", "change gas valve"), (*_JOINT, "manifold_each_stage", *_FIRE, "full_cycle")),
+    Deed("change_regulator", "Changed the line's regulator", "supply_running", ("change regulator", "new regulator"), (*_JOINT, "supply_standing", "supply_running")),
+    Deed("restore_gas", "Turned the gas on again after it was off", "supply_running", ("restore gas", "gas on again", "relight"), ("tightness", "full_cycle")),
     Deed("change_orifices", "Changed the orifices", "manifold", ("change orifices", "new orifices", "change orifice"), (*_JOINT, "manifold_each_stage", "input_each_stage", *_FIRE)),
     Deed("clean_flame_rod", "Cleaned the flame rod", "burner", ("clean rod", "clean flame rod", "cleaned rod", "clean sensor"), ("flame_each_stage",)),
     Deed("change_flame_rod", "Changed the flame rod", "burner", ("change rod", "new rod", "change flame rod"), ("flame_each_stage", "full_cycle")),

@@ -2,15 +2,16 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, fields
+from dataclasses import dataclass, fields, replace
 from datetime import datetime
 from typing import Any
 
 from havrin_core.errors import BadDocument
+from havrin_core.judgement.exchanger.methods import FINDS, SURENESS
 from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
 from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, VisitTape
 from havrin_core.judgement.suspects.odds import NOTHING_KNOWN, Background, Past
-from havrin_core.judgement.tape import KINDS, PHASES, Body, Correction, Entry, PlateValue, Reading, Trace
+from havrin_core.judgement.tape import KINDS, PHASES, Body, Correction, Entry, Look, PlateValue, Reading, Trace
 from havrin_core.machine.circuit.read import circuit_from_dict
 from havrin_core.machine.kind_check import check_kind
 from havrin_core.machine.kind_files import Library, build_unit, plate_from_dict
@@ -46,10 +47,12 @@ def read_bundle(data: Any) -> Bundle:
     unit = _field(data, "unit", Mapping)
     plate = plate_from_dict(_field(unit, "plate", Mapping))
     altitude = float(_field(unit, "altitude_m", (int, float)))
-    built = _unit(unit, plate, altitude)
+    background = _background(data.get("background", {}))
+    year = _field(unit, "installed_year", (int, type(None))) if "installed_year" in unit else None
+    built = replace(_unit(unit, plate, altitude), installed_year=year, surroundings=background.surroundings)
     rules = house_rules_from_dict(dict(data.get("house_rules", {})))
     visit = _visit(_field(data, "visit", Mapping), built)
-    return Bundle(built, rules, visit, data.get("unit_system", "us"), _background(data.get("background", {})))
+    return Bundle(built, rules, visit, data.get("unit_system", "us"), background)
 
 
 def _unit(data: Mapping[str, Any], plate: Plate, altitude_m: float) -> Unit:
@@ -186,6 +189,9 @@ def _check_numbers(body: Body, place: str) -> None:
     pairs: list[tuple[str, Any]] = []
     if isinstance(body, PlateValue) and not 1 <= len(body.values) <= 2:
         raise BadDocument("entry_form", f"{place}: a plate value is one number, or least and most.", value=place)
+    if isinstance(body, Look) and (body.method not in ("", *FINDS) or body.sure not in ("", *SURENESS)):
+        message = f"{place}: a look was made by {', '.join(FINDS)}, and is {', '.join(SURENESS)}."
+        raise BadDocument("entry_form", message, value=place)
     if isinstance(body, Reading):
         pairs = [(body.quantity, body.value)]
     elif isinstance(body, PlateValue):

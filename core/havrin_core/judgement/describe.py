@@ -6,6 +6,7 @@ from havrin_core.judgement.abnormal import abnormal, device_name
 from havrin_core.judgement.actions import deed, is_deed
 from havrin_core.judgement.findings import finding, is_finding
 from havrin_core.judgement.plate_values import plate_name
+from havrin_core.judgement.shorthand.looks import told_of
 from havrin_core.judgement.shorthand.trials import TRIALS, describe_trial
 from havrin_core.judgement.standing.model import TITLES
 from havrin_core.judgement.tape import (
@@ -30,7 +31,8 @@ from havrin_core.quantities.display import sentence
 _DECISIONS = {
     "cause": "Cause", "advise": "Advice", "refused": "Refused", "cannot_put_right": "Cannot be put right now",
     "told": "Told", "shut_down": "Shut down", "stricter": "Stricter standing", "override": "Milder standing",
-    "closed": "Visit closed",
+    "closed": "Visit closed", "temporary": "Temporary repair", "lasting": "Lasting repair", "part": "To order", "approve": "Needs a yes", "approved": "Approved",
+    "declined": "Declined", "arrives": "Arrives", "again": "Next visit",
 }  # fmt: skip
 _CHECKS = {"leak": "Leak check", "cycles": "Full cycles", "put_back": "Everything put back"}
 
@@ -110,7 +112,7 @@ def _look(body: Look) -> Described:
     if not is_finding(body.finding):
         return Described(body.finding, body.place)
     what = finding(body.finding)
-    return Described(what.text, body.place, "danger" if what.level >= 4 else "strong" if what.level else "plain")
+    return Described(what.text, told_of(body), "danger" if what.level >= 4 else "strong" if what.level else "plain")
 
 
 def _check(body: Check) -> Described:

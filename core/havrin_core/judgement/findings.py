@@ -30,13 +30,30 @@ FINDINGS: tuple[Finding, ...] = (
         "Only a new heat exchanger or a new unit lifts it: a seen breach does not run again.", ("change_exchanger",),
     ),
     Finding(
+        "exchanger_doubtful", "exchanger", "A line that may be a crack",
+        ("suspected crack", "maybe crack", "hairline", "crack?", "line", "stress line"), 3,
+        "Clean it, look again with a borescope or put it under pressure; write “found crack …” or “exchanger ok …”.",
+    ),
+    Finding(
+        "exchanger_warped", "exchanger", "Warped or bulging wall", ("warped", "bulge", "bulging", "sagging"), 2,
+        "See every part; find what overheated it (airflow, input, water).",
+    ),
+    Finding(
+        "scorch", "exchanger", "Scorching or a hot spot", ("scorch", "scorched", "hot spot", "burnt paint"), 2,
+        "Find what is hot there: airflow, input, flame; see every part of the exchanger.",
+    ),
+    Finding(
+        "coil_fouled", "exchanger", "Secondary coil fouled", ("coil fouled", "secondary fouled", "coil dirty"), 2,
+        "Clean its face from the blower side; read rise and static again.", ("clean_exchanger",),
+    ),
+    Finding(
         "flame_disturbed", "exchanger", "Flame moves when the blower starts",
         ("flame moves", "flame disturbed", "flame rolls at blower", "flame lifts at blower"), 3,
         "Rule out return leaks and open panels, see every cell, then write what was seen.", (),
     ),
     Finding(
         "exchanger_whole", "exchanger", "Heat exchanger seen, no breach found",
-        ("exchanger ok", "exchanger whole", "cells ok", "hx ok"), 0, clears=("flame_disturbed",),
+        ("exchanger ok", "exchanger whole", "cells ok", "hx ok"), 0, clears=("flame_disturbed", "exchanger_doubtful"),
     ),
     Finding(
         "gas_smell", "supply_running", "Smell of gas", ("gas smell", "smell of gas", "smell gas", "gas leak"), 4,
@@ -78,6 +95,13 @@ FINDINGS: tuple[Finding, ...] = (
             "Fit the right orifices, then read manifold and flue again.", ("change_orifices",)),
     Finding("wrong_fuel", "manifold", "Fuel on the line is not the plate's", ("wrong fuel", "wrong gas", "lp on natural"), 4,
             "Convert the unit as its manual says, then read manifold and flue again.", ("change_orifices",)),
+    Finding("open_gas_end", "supply_running", "Open gas end", ("open gas end", "uncapped gas", "gas end open"), 4,
+            "Cap or plug it, then pass a leak check."),
+    Finding("valve_lets_by", "manifold", "Gas valve lets by", ("valve lets by", "lets by", "valve passes"), 4,
+            "Change the valve, then prove that it holds: “tight …” or “leak ok”.", ("change_valve",)),
+    Finding("dry_fired", "water_pressure", "Boiler fired dry", ("dry fired", "boiler dry", "fired dry"), 4,
+            "Never add water to a hot boiler: let it cool, see the whole exchanger, find where the water went; changed or judged sound by its maker’s rule.", ("change_exchanger",)),
+    Finding("relief_failed", "relief", "Relief valve does not lift or does not close", ("relief failed", "relief stuck"), 4, "Only a free valve of the right rating lifts it.", ("change_relief",)),
     Finding("symptoms", "room", "Someone here has symptoms of CO", ("symptoms", "headache", "someone ill"), 4,
             "Everybody out; call from outside. Cause named and room CO back to the outdoor level lift it.", ()),
     Finding("soot", "exchanger", "Soot", ("soot", "sooted"), 3, "Find why it soots, clean it, then read CO at each stage.", ("clean_exchanger",)),
@@ -87,7 +111,7 @@ FINDINGS: tuple[Finding, ...] = (
     Finding("igniter_white", "burner", "White marks on the igniter", ("igniter white", "white marks", "igniter marks"), 2, "Change the igniter, or advise it with a date.", ("change_igniter",)),
     Finding("trap_dry", "vent", "Condensate trap dry or blocked", ("trap dry", "trap blocked", "trap empty"), 3, "Clean and fill the trap, then write “trap ok”.", ("fill_trap",)),
     Finding("trap_filled", "vent", "Condensate trap clean and full", ("trap ok", "trap full", "trap filled"), 0, clears=("trap_dry",)),
-    Finding("relief_sound", "relief", "Relief valve dry, free, piped down", ("relief ok", "relief valve ok"), 0, clears=("relief_weeps", "relief_plugged")),
+    Finding("relief_sound", "relief", "Relief valve dry, free, piped down", ("relief ok", "relief valve ok"), 0, clears=("relief_weeps", "relief_plugged", "relief_failed")),
     Finding("relief_weeps", "relief", "Relief valve weeps", ("relief weeps", "relief drips"), 3, "Find why (pressure, expansion vessel, valve), change it, then write “relief ok”.", ("change_relief",)),
     Finding("relief_plugged", "relief", "Relief valve plugged or piped shut", ("relief plugged", "relief capped", "relief blocked"), 4, "Only a free valve of the right rating lifts it.", ("change_relief",)),
     Finding("fire_damper_shut", "dampers", "Fire damper dropped or propped", ("damper dropped", "fire damper shut", "damper propped"), 2, "Record the impairment and tell the owner; restoring and drop-testing are for who is competent.", ("restore_damper",)),
@@ -97,15 +121,19 @@ FINDINGS: tuple[Finding, ...] = (
     Finding("rod_white", "burner", "White coating on the flame rod", ("rod white", "rod dirty", "rod coated"), 2, "Clean it; read the flame signal before and after.", ("clean_flame_rod",)),
 )  # fmt: skip
 
+WORN = ("igniter_white", "belt_worn", "rod_white")  # works still; a house may want it changed at once
 _COVERAGE = re.compile(r"(\d+)\s*(?:/|of)\s*(\d+)")
 
 
-def unseen_share(place: str) -> tuple[int, int] | None:
-    """Return (parts not seen, parts in all) when ``place`` says a coverage like "4/5" that is not whole; else None."""
+def coverage_of(place: str) -> tuple[int, int] | None:
+    """Return (parts seen, parts in all) when ``place`` says a coverage like "4/5"; else None."""
     match = _COVERAGE.search(place)
-    if match is None:
-        return None
-    seen, total = int(match.group(1)), int(match.group(2))
+    return (int(match.group(1)), int(match.group(2))) if match else None
+
+
+def unseen_share(place: str) -> tuple[int, int] | None:
+    """Return (parts not seen, parts in all) when ``place`` says a coverage that is not whole; else None."""
+    seen, total = coverage_of(place) or (0, 0)
     return (total - seen, total) if seen < total else None
 
 

@@ -1,57 +1,37 @@
-"""A firm's choice among the schools of practice, each with its reason, and its limits."""
+"""A firm's choice among the schools of practice, and its limits."""
 
-from dataclasses import dataclass, fields
+from collections.abc import Mapping
+from dataclasses import dataclass, fields, replace
+from math import isfinite
 from typing import Any
 
 from havrin_core.errors import BadDocument
-
-SCHOOLS: dict[str, dict[str, str]] = {
-    "co_criterion": {
-        "air_free": "Air-free CO cannot be diluted away: act above 400 ppm, ask why above 100.",
-        "as_measured": "What the analyzer shows, stable and below 100 ppm.",
-        "ratio": "CO/CO₂ needs no oxygen cell: 0.004 condensing, 0.008 others.",
-    },
-    "manual_reset": {
-        "five_cycles": "Cause named, then 5 cycles.",
-        "twelve_cycles": "Cause named, 12 cycles watched, and a re-check within days.",
-    },
-    "exchanger_suspected": {
-        "not_left_running": "A suspected exchanger is not left running until seen or tested.",
-        "notice_and_date": "With one weak sign alone it runs on, with notice and a date.",
-    },
-    "measure_first": {
-        "measure_first": "Measure first, then change one thing: only then is the cause proven.",
-        "clean_at_once": "What is plainly dirty is cleaned at once; the cause is then not proven.",
-    },
-    "jumpers": {
-        "call_and_proving_switch": "A simulated call, and a proving switch for seconds: attended, logged, out again.",
-        "call_only": "A simulated call is a test; no switch of the string is ever jumped.",
-        "none": "No jumper at all: every switch is read across, live or with the power off.",
-    },
-    "live_work": {
-        "with_caution": "Line voltage is read live where it must be, by who is qualified.",
-        "low_voltage_only": "Only the 24 V side is read live; line voltage is left to the electrician.",
-    },
-    "altitude_derate": {
-        "four_pct_per_1000_ft": "Above 2000 ft, 4 % per 1000 ft counted from sea level.",
-        "two_pct_per_1000_ft": "Above 2000 ft, 2 % per 1000 ft: many fan-assisted units.",
-        "none": "The plate's input is used as it stands.",
-    },
-}
+from havrin_core.judgement.schools import SCHEMES, SCHOOLS
 
 
 @dataclass(frozen=True, slots=True)
 class HouseRules:
     """One firm's rules. Limits are house limits: plate and manual go before them."""
 
-    name: str = "strict"
-    co_criterion: str = "air_free"
-    manual_reset: str = "five_cycles"
-    exchanger_suspected: str = "not_left_running"
+    name: str = "common practice"
     measure_first: str = "measure_first"
+    code_and_reset: str = "read_first"
+    switch_test: str = "live_volts"
     jumpers: str = "call_and_proving_switch"
     live_work: str = "with_caution"
+    inducer_switch: str = "on_evidence"
+    replacement_switch: str = "universal_matched"
+    flame_rod: str = "every_maintenance"
+    setting_the_fire: str = "manifold_first"
+    co_criterion: str = "air_free"
+    efficiency_shown: str = "by_units"
+    exchanger_suspected: str = "not_left_running"
+    manual_reset: str = "five_cycles"
+    worn_part: str = "advise"
+    temporary_repair: str = "allowed_dated"
     altitude_derate: str = "four_pct_per_1000_ft"
+    scheme: str = "four_levels"
+    photo_place: str = "removed"
     co_air_free_action_ppm: float = 400.0
     co_air_free_ask_ppm: float = 100.0
     co_as_measured_ppm: float = 100.0
@@ -62,9 +42,34 @@ class HouseRules:
         """Cycles to watch after a manual-reset trip."""
         return 12 if self.manual_reset == "twelve_cycles" else 5
 
+    def words_for(self, level: int) -> str:
+        """Return what the house's scheme calls the standing ``level``."""
+        return SCHEMES[self.scheme][level]
 
-def house_rules_from_dict(data: dict[str, Any]) -> HouseRules:
-    """Return the rules that ``data`` sets, the rest by default. Raises BadDocument."""
+
+# house limit -> (name, dimension, least, most)
+LIMITS: Mapping[str, tuple[str, str, float, float]] = {
+    "co_air_free_action_ppm": ("Flue CO air-free: act above", "ppm", 50, 2000),
+    "co_air_free_ask_ppm": ("Flue CO air-free: ask why above", "ppm", 10, 1000),
+    "co_as_measured_ppm": ("Flue CO as measured: at most", "ppm", 10, 1000),
+    "draft_margin_share": ("Draft beyond the switch's stamp, share of it", "share", 0.0, 1.0),
+}
+
+PRESETS: Mapping[str, HouseRules] = {
+    "common practice": HouseRules(),
+    "strict": HouseRules(
+        "strict", switch_test="both", jumpers="none", inducer_switch="always_together", replacement_switch="original_only",
+        setting_the_fire="meter_first", efficiency_shown="both", manual_reset="twelve_cycles", worn_part="replace",
+        temporary_repair="not_allowed", co_air_free_action_ppm=200.0, co_air_free_ask_ppm=50.0,
+    ),
+    "ratio school, metric": HouseRules(
+        "ratio school, metric", co_criterion="ratio", setting_the_fire="meter_first", altitude_derate="none", scheme="two_classes"
+    ),
+}  # fmt: skip
+
+
+def house_rules_from_dict(data: Mapping[str, Any]) -> HouseRules:
+    """Return the rules that ``data`` sets, the rest by default. Raises BadDocument with the rule in ``value``."""
     known = {f.name for f in fields(HouseRules)}
     for key, value in data.items():
         if key not in known:
@@ -72,4 +77,18 @@ def house_rules_from_dict(data: dict[str, Any]) -> HouseRules:
         if key in SCHOOLS and value not in SCHOOLS[key]:
             choices = ", ".join(SCHOOLS[key])
             raise BadDocument("rule_choice", f"House rule {key} is one of {choices}, not {value!r}.", value=key)
-    return HouseRules(**data)
+        if key in LIMITS:
+            _check_limit(key, value)
+    rules = replace(HouseRules(), **data)
+    if rules.co_air_free_ask_ppm >= rules.co_air_free_action_ppm:
+        message = "Flue CO air-free: asking why begins below the point of action."
+        raise BadDocument("rule_order", message, value="co_air_free_ask_ppm")
+    return rules
+
+
+def _check_limit(key: str, value: Any) -> None:
+    name, dimension, least, most = LIMITS[key]
+    number = isinstance(value, int | float) and not isinstance(value, bool) and isfinite(value)
+    if not number or not least <= value <= most:
+        unit = "" if dimension == "share" else f" {dimension}"
+        raise BadDocument("rule_limit", f"{name}: a number from {least:g} to {most:g}{unit}, not {value!r}.", value=key)

@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass
 
-from havrin_core.judgement.house_rules import SCHOOLS, HouseRules
+from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.schools import SCHOOLS
 from havrin_core.machine.unit import PLATE_CHOICES, ManualLimit, Unit
 from havrin_core.physics.electrical import CURRENT_IMBALANCE_MOST_PCT, IGNITER_BANDS_OHM, VOLTAGE_IMBALANCE_MOST_PCT
 from havrin_core.physics.fuels import LP_FUELS

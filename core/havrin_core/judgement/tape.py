@@ -36,10 +36,16 @@ class Trace:
 
 @dataclass(frozen=True, slots=True)
 class Look:
-    """Something seen, heard or smelt; ``finding`` is a key of findings.py."""
+    """Something seen, heard or smelt; ``finding`` is a key of findings.py.
+
+    ``method`` is a key of exchanger/methods.py, ``sure`` one of its degrees, "" where not written.
+    """
 
     finding: str
     place: str = ""
+    size_m: float | None = None
+    method: str = ""
+    sure: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,13 +5,14 @@ from typing import Any
 
 from havrin_core.errors import BadDocument, CoreError
 from havrin_core.machine.measurands import measurand
+from havrin_core.machine.unit import EXCHANGERS
 
 FORMAT, VERSION = "havrin-kind", 1
 _FIELDS = {
     "format": str, "version": int, "key": str, "name": str, "condensing": bool, "o2_doubt_pct": list, "safety_devices": list, "ties": list, "paths": list,
     "must_show": dict,
 }  # fmt: skip
-_MAY = {"circuits": dict, "modulating": bool, "second_source": bool, "about": str}
+_MAY = {"circuits": dict, "modulating": bool, "second_source": bool, "about": str, "exchanger": str}
 _PATH = {"key": str, "name": str, "direction": str, "hint": str, "stations": list}
 _STATION = {"key": str, "name": str}
 _STATION_MAY = {"quantity": str, "stages": str, "between": dict, "caution": str}
@@ -30,6 +31,8 @@ def check_kind(document: Any, proofs: Iterable[str] = ()) -> None:
     low_high = document["o2_doubt_pct"]
     if len(low_high) != 2 or not all(_number(x) for x in low_high) or not 0 <= low_high[0] < low_high[1] <= 21:
         _refuse("o2_doubt_pct: two numbers, least and most O₂ in %, the least first.", "o2_doubt_pct")
+    if document.get("exchanger") and document["exchanger"] not in EXCHANGERS:
+        _refuse(f"exchanger: one of {', '.join(EXCHANGERS)}, not {document['exchanger']!r}.", "exchanger")
     stations = _check_paths(document["paths"])
     for index, tie in enumerate(document["ties"]):
         if not isinstance(tie, list) or len(tie) != 2:

@@ -51,6 +51,7 @@ MEASURANDS: tuple[Measurand, ...] = (
         "fresh air has 20.946 %: zero the analyzer in clean air, and is the probe in the flue?",
     ),
     Measurand("o2_step_pct", "O₂ step at blower start", "percent", "exchanger", ("o2 step", "o₂ step", "blower test"), -10, 15),
+    Measurand("co_step_ppm", "CO step at blower start", "ppm", "exchanger", ("co step",), -5000, 20000),
     Measurand("co_ppm_dry", "Flue CO", "ppm", "flue", ("co",), 0, 100_000, True),
     Measurand(
         "co2_dry_pct", "Flue CO₂", "percent", "flue", ("co2", "co₂"), 0, 16, True,

@@ -9,6 +9,9 @@ from havrin_core.physics.atmosphere import barometric_pressure_pa
 from havrin_core.physics.fuels import FUEL_NAMES, Fuel, shipped_fuel
 
 STAGE_LABELS = {"only": "", "low": "low", "high": "high"}
+EXCHANGERS: Mapping[str, str] = {
+    "tubular": "Tubular", "clamshell": "Clamshell", "drum": "Drum", "sectional": "Sectional", "tube_bundle": "Tube bundle",
+}  # fmt: skip
 # Fields of the plate that are one of a few words: field -> (name, {word: how it reads})
 PLATE_CHOICES: Mapping[str, tuple[str, Mapping[str, str]]] = {
     "vent_category": (
@@ -21,6 +24,7 @@ PLATE_CHOICES: Mapping[str, tuple[str, Mapping[str, str]]] = {
         },
     ),
     "igniter": ("Igniter", {"silicon_carbide": "silicon carbide", "silicon_nitride": "silicon nitride"}),
+    "exchanger": ("Heat exchanger", EXCHANGERS),
 }
 
 
@@ -55,6 +59,7 @@ class Plate:
     water_rise_max_k: float | None = None
     vent_category: str | None = None  # a key of PLATE_CHOICES, as are those below
     igniter: str | None = None
+    exchanger: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,6 +99,7 @@ class Kind:
     must_show: Mapping[str, tuple[str, ...]] = field(default_factory=dict)
     modulating: bool = False  # "low" and "high" are the ends of its range
     circuits: Mapping[str, str] = field(default_factory=dict)  # top stage -> key of its circuit
+    exchanger: str = ""  # key of EXCHANGERS where the plate says nothing; "" for a kind without one
     second_source: bool = False  # a heat pump shares the house with it: two lock-outs by outdoor temperature
 
 
@@ -129,6 +135,8 @@ class Unit:
     circuit: Circuit | None = None  # with the codes of this unit's chart
     manual: tuple[ManualLimit, ...] = ()
     codes: Mapping[str, str] = field(default_factory=dict)  # pattern -> meaning, as its chart says
+    installed_year: int | None = None
+    surroundings: tuple[str, ...] = ()  # keys of suspects/odds.json
 
     @property
     def fuel(self) -> Fuel:

@@ -17,6 +17,7 @@ from havrin_server.journal.services import append
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 
+_STEPS = {"o2_dry_pct": "o2_step_pct", "co_ppm_dry": "co_step_ppm"}  # channel -> what its step is on the tape
 _LONGEST_S = 7 * 86_400.0
 
 
@@ -50,7 +51,7 @@ def write_means(
 def write_step(
     capture: Capture, key: uuid.UUID, at_s: float, *, stage: str | None, phase: str, at: datetime, actor: Person, now: datetime,
 ) -> Visit:  # fmt: skip
-    """Write the O2 step at an event on the tape, with the capture attached; return the visit. Raises as ``write_means``."""
+    """Write the steps of O2 and CO at an event on the tape, with the capture attached; return the visit. Raises as ``write_means``."""
     require(actor, "visit.write")
     visit = _locked(capture)
     if visit.entries.filter(group=key).exists():
@@ -59,9 +60,10 @@ def write_step(
     steps = {step.quantity: step for step in steps_at(series, at_s)} if series is not None else {}
     if "o2_dry_pct" not in steps:
         raise NotWritable("O₂ was not recorded long enough before and after this event: 20 s each.", code="step_empty")
-    step = steps["o2_dry_pct"]
-    body = Trace(str(capture.pk), stage, 2 * LOOK_S, (("o2_step_pct", step.step, step.half_width / 2),))
-    append(visit, [body], group=key, phase=phase, at=at, actor=actor, now=now)
+    seen = [(name, steps[quantity]) for quantity, name in _STEPS.items() if quantity in steps]
+    means = tuple((name, step.step, step.half_width / 2) for name, step in seen)
+    bodies = [Trace(str(capture.pk), stage, 2 * LOOK_S, (row,)) for row in means]
+    append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now)
     return visit
 
 

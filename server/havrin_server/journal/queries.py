@@ -184,7 +184,7 @@ def _unit_document(visit: Visit) -> dict[str, object]:
     unit, model = visit.unit, visit.unit.of_model()
     library = library_for(unit.site.firm_id, model)
     document: dict[str, object] = {
-        "name": unit.name, "kind": model.kind, "altitude_m": unit.site.altitude_m,
+        "name": unit.name, "kind": model.kind, "altitude_m": unit.site.altitude_m, "installed_year": unit.installed_year,
         "plate": merged_plate(model.plate, unit.plate), "manual": [asdict(row) for row in model.manual],
         "codes": [asdict(row) for row in model.codes],
     }  # fmt: skip

@@ -1,5 +1,6 @@
 """Sites and units."""
 
+from dataclasses import replace
 from typing import Any
 
 from django.db import models
@@ -51,4 +52,5 @@ class Unit(models.Model):
         """Return the unit as the core judges it."""
         model = self.of_model()
         library = library_for(self.site.firm_id, model)
-        return build_of_model(self.name, model, self.plate, self.site.altitude_m, library)
+        built = build_of_model(self.name, model, self.plate, self.site.altitude_m, library)
+        return replace(built, installed_year=self.installed_year, surroundings=tuple(self.surroundings))

@@ -59,7 +59,11 @@ def placed(facts: Facts, exchanger: Exchanger) -> list[Placed]:
     """Return the findings at the exchanger in their places, oldest first."""
     rows = []
     for entry, look in since_renewed(facts):
-        if not is_finding(look.finding) or finding(look.finding).station != "exchanger" or look.finding == "exchanger_whole":
+        if (
+            not is_finding(look.finding)
+            or finding(look.finding).station != "exchanger"
+            or look.finding == "exchanger_whole"
+        ):
             continue
         part, zone = place_on(exchanger, look.place.split())
         what = finding(look.finding)

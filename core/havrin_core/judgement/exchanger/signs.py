@@ -80,7 +80,9 @@ def _steps(facts: Facts) -> Iterator[Sign]:
     carbon = _renewed_fact(facts, "co_step_ppm")
     if carbon is not None:
         ratio = 4.0 if abs(carbon.value) > _CO_STEP_PPM else 0.8
-        yield Sign("co_step", f"CO step of {carbon.value:.0f} ppm at blower start", ratio, "blower start", carbon.entry_id)
+        yield Sign(
+            "co_step", f"CO step of {carbon.value:.0f} ppm at blower start", ratio, "blower start", carbon.entry_id
+        )
 
 
 def _register(facts: Facts) -> Iterator[Sign]:

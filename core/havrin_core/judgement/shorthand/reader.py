@@ -9,6 +9,7 @@ import re
 from havrin_core.errors import CoreError
 from havrin_core.judgement.findings import finding
 from havrin_core.judgement.shorthand import statements
+from havrin_core.judgement.shorthand.looks import read_look
 from havrin_core.judgement.shorthand.measured import MEASURED_VERBS, read_measured
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
 from havrin_core.judgement.shorthand.plate_line import read_plate
@@ -23,7 +24,7 @@ from havrin_core.judgement.shorthand.words import (
     nearest,
 )
 from havrin_core.judgement.standing.readings import station_of
-from havrin_core.judgement.tape import Body, Look, Reading
+from havrin_core.judgement.tape import Body, Reading
 from havrin_core.machine.measurands import Measurand
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import show_in
@@ -71,9 +72,7 @@ def _is_readings(words: list[str]) -> bool:
 
 
 def _look(key: str, rest: list[str], situation: Situation) -> Line:
-    place = " ".join(rest)
-    body = Look(key, place)
-    echo = finding(key).text + (f" ({place})" if place else "")
+    body, echo = read_look(key, rest)
     return Line((body,), (echo,), (), (), situation.phase, situation.stage, finding(key).station)
 
 

@@ -1,14 +1,18 @@
 """Lines that begin with a verb: deeds, looks, jumpers, codes, checks, decisions, notes."""
 
 from collections.abc import Callable
+from datetime import date
 
 from havrin_core.judgement.abnormal import IN_VERBS, KINDS, OUT_VERBS, Abnormal, device_name
 from havrin_core.judgement.actions import deed
+from havrin_core.judgement.dates import date_in
 from havrin_core.judgement.findings import finding
+from havrin_core.judgement.follow_up.plan import APPROVERS
+from havrin_core.judgement.shorthand.looks import read_look
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
 from havrin_core.judgement.shorthand.words import deed_words, finding_words, longest_phrase, nearest
 from havrin_core.judgement.standing.model import TITLES
-from havrin_core.judgement.tape import Action, Body, Check, Code, Decision, JumperIn, JumperOut, Look, Note
+from havrin_core.judgement.tape import Action, Body, Check, Code, Decision, JumperIn, JumperOut, Note
 from havrin_core.machine.circuit.codes import normal_pattern
 
 _DEVICE_WORDS = {
@@ -75,8 +79,7 @@ def _found(rest: list[str], text: str) -> Outcome:
     if named is None:
         near = nearest(text, {word: word for word in finding_words()}) if text else ()
         return Problem(text or "found", "Found what? A finding I do not know can be written as a note.", near)
-    place = " ".join(rest[named[1] :])
-    return Look(named[0], place), finding(named[0]).text + (f" ({place})" if place else ""), finding(named[0]).station
+    return *read_look(named[0], rest[named[1] :]), finding(named[0]).station
 
 
 def _device(rest: list[str]) -> str | Problem:
@@ -186,6 +189,27 @@ def _levelled(name: str, allowed: tuple[int, ...]) -> Callable[[list[str], str],
     return read
 
 
+def _answered(name: str, label: str) -> Callable[[list[str], str], Outcome]:
+    def read(rest: list[str], text: str) -> Outcome:
+        if not rest or rest[0].lower() not in APPROVERS:
+            return Problem(
+                text or name, f"{label}: who, and for which part? {name} owner inducer. Who: {', '.join(APPROVERS)}."
+            )
+        words = " ".join([rest[0].lower(), *rest[1:]])
+        return Decision(name, words), f"{label}: {words}", ""
+
+    return read
+
+
+def _dated(name: str, label: str) -> Callable[[list[str], str], Outcome]:
+    def read(rest: list[str], text: str) -> Outcome:
+        if date_in(text, date.min) is None:
+            return Problem(text or name, f"{label}: which day? 2026-12-01, 1 December, Friday, in 5 days.")
+        return Decision(name, text), f"{label}: {text}", ""
+
+    return read
+
+
 def _put_back(rest: list[str], text: str) -> Outcome:
     return Check("put_back", True), "Everything put back", ""
 
@@ -209,6 +233,14 @@ _READERS: dict[str, Callable[[list[str], str], Outcome]] = {
     "refused": _worded("refused", "Refused"),
     "cannot": _worded("cannot_put_right", "Cannot be put right now"),
     "told": _worded("told", "Told"),
+    "part": _worded("part", "To order"),
+    "approve": _answered("approve", "Needs a yes"),
+    "approved": _answered("approved", "Approved"),
+    "declined": _answered("declined", "Declined"),
+    "arrives": _dated("arrives", "Arrives"),
+    "again": _dated("again", "Next visit"),
+    "temporary": _worded("temporary", "Temporary repair"),
+    "lasting": _worded("lasting", "Lasting repair"),
     "shut": _shut,
     "stricter": _levelled("stricter", (2, 3, 4)),
     "override": _levelled("override", (1, 2)),

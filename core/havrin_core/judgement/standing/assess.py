@@ -3,7 +3,9 @@
 from havrin_core.errors import UnknownName
 from havrin_core.judgement.actions import deed, is_deed
 from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.ledger import ledger_of
 from havrin_core.judgement.plate_values import plated
+from havrin_core.judgement.practice import remarks_of
 from havrin_core.judgement.standing.advice import next_step
 from havrin_core.judgement.standing.dangers import danger_reasons
 from havrin_core.judgement.standing.facts import Facts
@@ -54,6 +56,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, system: str = "us") 
         stations=tuple(station_views(case, readings, flue, open_proofs, reasons)), flue=tuple(flue),
         jumpers=tuple(jumpers), put_backs=_put_backs(case), cycles_shown=cycles_since(case, None),
         changes=tuple(changes_between(case, system)), not_judged=tuple(_not_judged(unit)), shut_down=bool(case.facts.decisions("shut_down")),
+        remarks=tuple(remarks_of(case)), ledger=tuple(ledger_of(case.facts)),
     )  # fmt: skip
 
 

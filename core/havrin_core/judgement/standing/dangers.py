@@ -1,9 +1,12 @@
 """Looks, leaks, jumpers and safety devices: the reasons that no number gives."""
 
 from havrin_core.judgement.abnormal import abnormal, device_name, still_open
-from havrin_core.judgement.findings import Finding, finding, is_finding, unseen_share
+from havrin_core.judgement.dates import date_in
+from havrin_core.judgement.exchanger.evidence import SUSPECTED_FROM, evidence_of, is_suspected, only_one_weak
+from havrin_core.judgement.findings import WORN, Finding, finding, is_finding, unseen_share
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.limits import SOURCES
+from havrin_core.judgement.shorthand.looks import told_of
 from havrin_core.judgement.standing.model import NOT_YET, SHUT_DOWN, TELL, Jumper, Reason
 from havrin_core.judgement.standing.proofs import Case, cycles_since
 from havrin_core.judgement.tape import Entry, Look
@@ -15,11 +18,13 @@ def danger_reasons(case: Case, jumpers: list[Jumper]) -> list[Reason]:
     """Return the reasons from looks, leak checks, jumpers, safety devices and decisions."""
     return [
         *_open_findings(case),
+        *_suspected_exchanger(case),
         *_leaks(case),
         *[_jumper(case, jumper) for jumper in jumpers],
         *_jumpers_unproved(case),
         *_devices(case),
         *_cannot(case),
+        *_temporary(case),
     ]
 
 
@@ -33,11 +38,35 @@ def _open_findings(case: Case) -> list[Reason]:
     return [reason for reason, open_ in zip(reasons, still, strict=True) if open_]
 
 
+def _suspected_exchanger(case: Case) -> list[Reason]:
+    """A breach that nobody saw but that is likely: the house rule says whether it may run on."""
+    if all(station.key != "exchanger" for station in case.unit.stations()):
+        return []
+    evidence = evidence_of(case.unit, case.facts)
+    if not is_suspected(evidence):
+        return []
+    noticed = case.rules.exchanger_suspected == "notice_and_date" and only_one_weak(evidence)
+    reading = f"about 1 in {1 / evidence.probability:.0f}" if evidence.probability < 0.5 else "more likely than not"
+    strongest = max((s for s in evidence.signs if s.entry_id), key=lambda sign: sign.ratio)
+    text = f"A breached heat exchanger is {reading}: {strongest.text[0].lower()}{strongest.text[1:]}."
+    looks = evidence.next_looks
+    lifts = f"{looks[0].text}; then write what was seen." if looks else "See every part of it."
+    limit = f"under 1 in {1 / SUSPECTED_FROM:.0f}"
+    level = TELL if noticed else NOT_YET
+    return [
+        Reason(
+            level, "exchanger_suspected", text, lifts, "exchanger", reading, limit, SOURCES["house"], strongest.entry_id
+        )
+    ]
+
+
 def _finding(rules: HouseRules, what: Finding, entry: Entry, look: Look) -> Reason:
-    place = f" ({look.place})" if look.place else ""
+    place = f" ({told_of(look)})" if told_of(look) else ""
     level = what.level
     if what.key == "flame_disturbed" and rules.exchanger_suspected == "notice_and_date":
         level = TELL
+    if what.key in WORN and rules.worn_part == "replace":
+        level = NOT_YET
     limit = "a finding, not a number"
     return Reason(
         level, what.key, f"{what.text}{place}.", what.lifts, what.station, "seen", limit, SOURCES["house"], entry.id
@@ -46,7 +75,7 @@ def _finding(rules: HouseRules, what: Finding, entry: Entry, look: Look) -> Reas
 
 def _lifted(case: Case, what: Finding, entry: Entry) -> bool:
     since = entry.at
-    if what.key == "gas_smell":
+    if what.key in ("gas_smell", "open_gas_end"):
         checks = case.facts.checks("leak", since)
         return bool(checks) and checks[-1][1].passed
     if what.key == "symptoms":
@@ -179,3 +208,21 @@ def _cannot(case: Case) -> list[Reason]:
         lifts = "Strike this entry once the danger is cleared by what its own reason names."
         reasons.append(Reason(SHUT_DOWN, "cannot_put_right", text, lifts, "", "", "", "the technician", entry.id))
     return reasons
+
+
+def _temporary(case: Case) -> list[Reason]:
+    """A temporary repair that no lasting one followed: allowed with a date, or not at all."""
+    rows = case.facts.decisions("temporary")
+    if not rows or case.facts.decisions("lasting", rows[-1][0].at):
+        return []
+    entry, body = rows[-1]
+    allowed, until = case.rules.temporary_repair == "allowed_dated", date_in(body.text, entry.at.date())
+    level = TELL if allowed and until else NOT_YET
+    limit = "dated, with a return visit" if allowed else "no temporary repair"
+    text = f"Temporary repair: {body.text}."
+    lifts = (
+        f"Make it lasting by {until:%d %B %Y}: “lasting …”."
+        if until
+        else "Say until when (temporary … until 12 December), or make it lasting: “lasting …”."
+    )
+    return [Reason(level, "temporary_repair", text, lifts, "", body.text, limit, SOURCES["house"], entry.id)]

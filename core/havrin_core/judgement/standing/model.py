@@ -116,6 +116,22 @@ class Jumper:
 
 
 @dataclass(frozen=True, slots=True)
+class LedgerRow:
+    """One thing: since when and by whom, until when and by whom; ``until`` None while it is still so.
+
+    ``put_back`` is the line that writes its put-back, ``text`` says it in a sentence.
+    """
+
+    text: str
+    put_back: str
+    since: datetime
+    by: str
+    found: bool
+    until: datetime | None = None
+    until_by: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class FlueView:
     """The flue at one stage: computed results, or why they cannot be computed."""
 
@@ -144,3 +160,5 @@ class Assessment:
     changes: tuple[str, ...]
     not_judged: tuple[str, ...]
     shut_down: bool  # gas shut and tagged, as the tape says
+    remarks: tuple[str, ...] = ()  # how the work was done, by the house's school
+    ledger: tuple[LedgerRow, ...] = ()
