@@ -29,6 +29,7 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("room_co_ppm", "Room CO", "ppm", "room", ("room", "roomco", "room co"), 0, 5000),
     Measurand("supply_air_co_ppm", "CO at a register", "ppm", "supply_air", ("register", "supply co", "sco"), 0, 5000),
     Measurand("outdoor_temp_k", "Outdoor temperature", "temperature", "room", ("outdoor", "oat", "outside"), 213, 333),
+    Measurand("indoor_temp_k", "Indoor temperature", "temperature", "room", ("indoor", "room temp"), 233, 333),
     Measurand("gas_lockout_k", "Gas locked out above", "temperature", "call", ("gas lockout", "gas off above"), 213, 333),
     Measurand("heat_pump_lockout_k", "Heat pump locked out below", "temperature", "call", ("pump lockout", "pump off below"), 213, 333),
     Measurand(

@@ -7,6 +7,7 @@ from havrin_core.judgement.abnormal import IN_VERBS, KINDS, OUT_VERBS, Abnormal,
 from havrin_core.judgement.actions import deed
 from havrin_core.judgement.dates import date_in
 from havrin_core.judgement.findings import finding
+from havrin_core.judgement.follow_up.frost import HOLDS_HOURS
 from havrin_core.judgement.follow_up.plan import APPROVERS
 from havrin_core.judgement.shorthand.looks import read_look
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
@@ -210,6 +211,12 @@ def _dated(name: str, label: str) -> Callable[[list[str], str], Outcome]:
     return read
 
 
+def _building(rest: list[str], text: str) -> Outcome:
+    if not rest or rest[0].lower() not in HOLDS_HOURS:
+        return Problem(text or "building", f"How long does it keep its heat? {', '.join(HOLDS_HOURS)}.")
+    return Decision("building", text.lower()), f"Building: {text.lower()}", ""
+
+
 def _put_back(rest: list[str], text: str) -> Outcome:
     return Check("put_back", True), "Everything put back", ""
 
@@ -233,6 +240,10 @@ _READERS: dict[str, Callable[[list[str], str], Outcome]] = {
     "refused": _worded("refused", "Refused"),
     "cannot": _worded("cannot_put_right", "Cannot be put right now"),
     "told": _worded("told", "Told"),
+    "building": _building,
+    "vulnerable": _worded("vulnerable", "Cold would harm"),
+    "tempheat": _worded("tempheat", "Heat for the time being"),
+    "drained": _worded("drained", "Drained"),
     "part": _worded("part", "To order"),
     "approve": _answered("approve", "Needs a yes"),
     "approved": _answered("approved", "Approved"),
