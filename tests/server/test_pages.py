@@ -134,11 +134,11 @@ def test_a_visit_of_five_hundred_entries_opens_and_prints(tove, visit):
 
 @NO_PIPELINES
 def test_an_unsafe_visit_prints_its_danger(tove, visit):
-    from havrin_server.reports.visit_report import report_context
+    from havrin_server.reports.paper_context import paper_context
 
     for line in ("found crack cell 3", "advise a new furnace", "refused wait for spring", "shut down gas shut, tagged"):
         tove.line(visit, line)
-    context = report_context(Visit.objects.get(pk=visit), Person.objects.get(username="tove"))
+    context = paper_context(Visit.objects.get(pk=visit), Person.objects.get(username="tove"))
     assert context["urgent"]
     assert ("Advice refused", "wait for spring") in context["said"]
     assert any("breach" in reason.text for reason in context["found"].reasons)

@@ -68,6 +68,12 @@ PRESETS: Mapping[str, HouseRules] = {
 }  # fmt: skip
 
 
+def efficiencies_shown(rules: HouseRules, system: str) -> tuple[str, ...]:
+    """Return the efficiencies that the house shows to a reader of unit system ``us`` or ``metric``."""
+    both = ("efficiency_gross_pct", "efficiency_net_pct")
+    return both if rules.efficiency_shown == "both" else both[:1] if system == "us" else both[1:]
+
+
 def house_rules_from_dict(data: Mapping[str, Any]) -> HouseRules:
     """Return the rules that ``data`` sets, the rest by default. Raises BadDocument with the rule in ``value``."""
     known = {f.name for f in fields(HouseRules)}

@@ -1,57 +1,121 @@
-"""Files that leave the house: report, bundle, readings, photos."""
+"""Files that leave the house: papers, bundle, readings, calendar, photos."""
 
 import json
 import uuid
 
 from django.http import FileResponse, HttpRequest, HttpResponse
+from django.utils import timezone
 from ninja import Router
 
-from havrin_server.captures.services import find_photo
-from havrin_server.journal.queries import bundle_of, find_visit
+from havrin_core.judgement.follow_up.plan import follow_up_of
+from havrin_core.judgement.standing.facts import Facts
+from havrin_server.api.files import file_answer, pdf_answer
+from havrin_server.api.present import visit_page
+from havrin_server.api.schemas import MarksIn, VisitPage
+from havrin_server.captures.photos import find_photo, mark_photo
+from havrin_server.errors import NotFound
+from havrin_server.journal.models import Visit
+from havrin_server.journal.queries import bundle_of, find_visit, tape_of
 from havrin_server.people.permissions import require
+from havrin_server.reports import papers
+from havrin_server.reports.calendar import calendar_of
 from havrin_server.reports.readings_csv import readings_csv
-from havrin_server.reports.visit_report import report_pdf
+from havrin_server.sites.models import Site
 
 router = Router(tags=["papers"])
 
 
+def _visit(request: HttpRequest, visit_id: int) -> Visit:
+    require(request.user, "read")
+    return find_visit(visit_id, request.user)
+
+
 @router.get("/visits/{int:visit_id}/report.pdf", response={200: None})
 def report(request: HttpRequest, visit_id: int) -> HttpResponse:
-    """Return the visit's report as PDF."""
+    """Return the visit's whole report: the customer's pages, then the technical record."""
+    visit = _visit(request, visit_id)
+    return pdf_answer(papers.report_pdf(visit, request.user), f"{visit.unit.label}-{visit.day}-report.pdf")
+
+
+@router.get("/visits/{int:visit_id}/customer.pdf", response={200: None})
+def customer(request: HttpRequest, visit_id: int) -> HttpResponse:
+    """Return the customer's paper: plain words, photos, what to do, the plan after a shut-down."""
+    visit = _visit(request, visit_id)
+    return pdf_answer(papers.customer_pdf(visit, request.user), f"{visit.unit.label}-{visit.day}-customer.pdf")
+
+
+@router.get("/visits/{int:visit_id}/tag.pdf", response={200: None})
+def tag(request: HttpRequest, visit_id: int) -> HttpResponse:
+    """Return the tag for the unit, A6, with the way to its record as a code."""
+    visit = _visit(request, visit_id)
+    address = request.build_absolute_uri(f"/units/{visit.unit_id}")
+    return pdf_answer(papers.tag_pdf(visit, request.user, address), f"{visit.unit.label}-{visit.day}-tag.pdf")
+
+
+@router.get("/visits/{int:visit_id}/quote.pdf", response={200: None})
+def quote(request: HttpRequest, visit_id: int) -> HttpResponse:
+    """Return the sheet of parts with what goes with them and who approves."""
+    visit = _visit(request, visit_id)
+    return pdf_answer(papers.quote_pdf(visit, request.user), f"{visit.unit.label}-{visit.day}-parts.pdf")
+
+
+@router.get("/visits/{int:visit_id}/sheet.pdf", response={200: None})
+def sheet(request: HttpRequest, visit_id: int) -> HttpResponse:
+    """Return the test sheet of one unit."""
+    visit = _visit(request, visit_id)
+    return pdf_answer(papers.sheet_pdf([visit], request.user), f"{visit.unit.label}-{visit.day}-tests.pdf")
+
+
+@router.get("/sites/{int:site_id}/sheet.pdf", response={200: None})
+def site_sheet(request: HttpRequest, site_id: int) -> HttpResponse:
+    """Return the test sheets of a site's units, each by its newest closed visit."""
     require(request.user, "read")
-    visit = find_visit(visit_id, request.user)
-    return _file(
-        report_pdf(visit, request.user), "application/pdf", f"{visit.unit.label}-{visit.day}-report.pdf", inline=True
-    )
+    site = Site.objects.filter(pk=site_id, firm_id=request.user.firm_id).first()
+    if site is None:
+        raise NotFound("There is no such site in your firm.")
+    visits = papers.newest_closed(site)
+    if not visits:
+        raise NotFound("No visit of this site is closed yet: there is nothing to put on a sheet.")
+    return pdf_answer(papers.sheet_pdf(visits, request.user), f"{site.name}-tests.pdf".replace(" ", "-"))
+
+
+@router.get("/visits/{int:visit_id}/plan.ics", response={200: None})
+def plan(request: HttpRequest, visit_id: int) -> HttpResponse:
+    """Return the visits to come as a calendar."""
+    visit = _visit(request, visit_id)
+    follow = follow_up_of(Facts(tape_of(visit)), visit.rules(), visit.reason, visit.day)
+    content = calendar_of(visit, follow.returns, timezone.now())
+    return file_answer(content, "text/calendar; charset=utf-8", f"{visit.unit.label}-{visit.day}.ics")
 
 
 @router.get("/visits/{int:visit_id}/bundle.json", response={200: None})
 def bundle(request: HttpRequest, visit_id: int) -> HttpResponse:
     """Return the visit as a bundle."""
-    require(request.user, "read")
-    visit = find_visit(visit_id, request.user)
+    visit = _visit(request, visit_id)
     text = json.dumps(bundle_of(visit, request.user.unit_system), ensure_ascii=False, indent=1)
-    return _file(text.encode(), "application/json", f"{visit.unit.label}-{visit.day}.json")
+    return file_answer(text.encode(), "application/json", f"{visit.unit.label}-{visit.day}.json")
 
 
 @router.get("/visits/{int:visit_id}/readings.csv", response={200: None})
 def readings(request: HttpRequest, visit_id: int) -> HttpResponse:
     """Return the visit's readings as CSV."""
-    require(request.user, "read")
-    visit = find_visit(visit_id, request.user)
-    return _file(
+    visit = _visit(request, visit_id)
+    return file_answer(
         readings_csv(visit).encode(), "text/csv; charset=utf-8", f"{visit.unit.label}-{visit.day}-readings.csv"
     )
 
 
 @router.get("/photos/{uuid:photo_id}", response={200: None})
-def photo(request: HttpRequest, photo_id: uuid.UUID) -> FileResponse:
-    """Return a photo."""
+def photo(request: HttpRequest, photo_id: uuid.UUID, small: bool = False) -> FileResponse:
+    """Return a photo, or its thumbnail."""
     require(request.user, "read")
-    return FileResponse(find_photo(photo_id, request.user).file.open("rb"), content_type="image/jpeg")
+    found = find_photo(photo_id, request.user)
+    chosen = found.thumbnail if small and found.thumbnail else found.file
+    return FileResponse(chosen.open("rb"), content_type="image/jpeg")
 
 
-def _file(content: bytes, kind: str, name: str, *, inline: bool = False) -> HttpResponse:
-    response = HttpResponse(content, content_type=kind)
-    response["Content-Disposition"] = f'{"inline" if inline else "attachment"}; filename="{name}"'
-    return response
+@router.put("/photos/{uuid:photo_id}/marks", response=VisitPage)
+def marks(request: HttpRequest, photo_id: uuid.UUID, payload: MarksIn) -> VisitPage:
+    """Lay arrows and words over a photo."""
+    found = mark_photo(photo_id, [mark.model_dump() for mark in payload.marks], actor=request.user)
+    return visit_page(find_visit(found.visit_id, request.user), request.user)

@@ -21,6 +21,7 @@ from havrin_core.judgement.standing.model import (
 from havrin_core.judgement.standing.readings import limit_text
 from havrin_core.judgement.suspects.advice import next_step_of, searching
 from havrin_core.judgement.tape import Correction, Decision, Entry, Reading, struck
+from havrin_core.machine.exchanger import exchanger_of
 from havrin_core.machine.measurands import MEASURANDS, measurand
 from havrin_core.machine.unit import STAGE_LABELS, Station, Unit
 from havrin_core.physics.constants import O2_AMBIENT_PCT
@@ -45,11 +46,11 @@ def visit_page(visit: Visit, person: Person) -> out.VisitPage:
     system, tape = person.unit_system, tape_of(visit)
     unit = unit_of(visit, tape)
     found = assess_visit(visit, system, tape)
-    flue = [flue_out(unit, view, found, system) for view in found.flue]
+    flue = [flue_out(unit, visit.rules(), view, found, system) for view in found.flue]
     return out.VisitPage(
         id=visit.pk, version=visit.version, unit_name=visit.unit.name, unit_line=unit_line(visit, unit, system),
-        site=visit.unit.site.name, site_id=visit.unit.site_id, reason=REASONS_FOR_VISIT[visit.reason], complaint=visit.complaint,
-        rules=visit.rules().name, has_string=unit.circuit is not None, writable=visit.closed_at is None and person.role != "office",
+        site=visit.unit.site.name, site_id=visit.unit.site_id, unit_id=visit.unit_id, reason=REASONS_FOR_VISIT[visit.reason], complaint=visit.complaint,
+        rules=visit.rules().name, has_string=unit.circuit is not None, has_exchanger=exchanger_of(unit) is not None, writable=visit.closed_at is None and person.role != "office",
         room_co=_room_co(tape), stages=[out.StageOut(key=k, label=STAGE_LABELS[k]) for k in unit.stage_keys],
         paths=_paths(unit, visit.rules(), found, flue, system), ties=[out.TieOut(device=device, feels=feels) for device, feels in unit.kind.ties], standing=standing_out(found, _next_step(visit, unit, found, tape)),
         tape=_tape(tape, system),
@@ -108,7 +109,11 @@ def instrument_out(instrument: Instrument) -> out.InstrumentOut:
 
 def photo_out(photo: Photo) -> out.PhotoOut:
     """Return a photo with the address it is fetched from."""
-    return out.PhotoOut(id=photo.pk, caption=photo.caption, station=photo.station, url=f"/api/photos/{photo.pk}")
+    url = f"/api/photos/{photo.pk}"
+    marks = [out.MarkIn(**mark) for mark in photo.marks]
+    return out.PhotoOut(
+        id=photo.pk, caption=photo.caption, station=photo.station, url=url, small=f"{url}?small=true", marks=marks
+    )
 
 
 def _fuel_line(fuel: Fuel) -> out.FuelLine:

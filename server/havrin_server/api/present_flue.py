@@ -1,5 +1,6 @@
 """The flue's figures with their whys, and what they say."""
 
+from havrin_core.judgement.house_rules import HouseRules, efficiencies_shown
 from havrin_core.judgement.standing.model import Assessment, FlueView
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.physics.combustion.sample import FlueResult
@@ -24,7 +25,7 @@ _FIGURES: tuple[tuple[str, str, str], ...] = (
 _WHOLE = ("excess_air_pct",)  # tenths of a percent of excess air mean nothing
 
 
-def flue_out(unit: Unit, view: FlueView, found: Assessment, system: str) -> FlueOut:
+def flue_out(unit: Unit, rules: HouseRules, view: FlueView, found: Assessment, system: str) -> FlueOut:
     """Return one stage's flue for the page."""
     result = view.result
     widths = result.half_widths if result else {}
@@ -33,9 +34,13 @@ def flue_out(unit: Unit, view: FlueView, found: Assessment, system: str) -> Flue
         o2_dry_pct=result.sample.o2_dry_pct if result else None,
         co2_dry_pct=_co2(result) if result else None,
         o2_half_width=0.3, co2_half_width=max(widths.get("co2_from_o2_pct", 0.3), 0.1),
-        figures=[_figure(result, key, name, dim, found, system) for key, name, dim in _FIGURES if key in result.values] if result else [],
+        figures=[_figure(result, key, name, dim, found, system) for key, name, dim in _FIGURES if key in result.values and _is_shown(key, rules, system)] if result else [],
         says=_says(unit, view, found, system), cannot_say=_cannot_say(found), doubts=list(view.doubts),
     )  # fmt: skip
+
+
+def _is_shown(key: str, rules: HouseRules, system: str) -> bool:
+    return not key.startswith("efficiency_") or key in efficiencies_shown(rules, system)
 
 
 def _co2(result: FlueResult) -> float:

@@ -251,6 +251,22 @@ class InstrumentOut(Schema):
     in_date: bool
 
 
+class MarkIn(Schema):
+    """An arrow on a photo from where its words stand to what it shows, 0 to 1 across and down."""
+
+    x: float
+    y: float
+    to_x: float
+    to_y: float
+    text: str = ""
+
+
+class MarksIn(Schema):
+    """All marks of a photo."""
+
+    marks: list[MarkIn]
+
+
 class PhotoOut(Schema):
     """A photo of the visit."""
 
@@ -258,6 +274,8 @@ class PhotoOut(Schema):
     caption: str
     station: str
     url: str
+    small: str
+    marks: list[MarkIn]
 
 
 class LogOut(Schema):
@@ -296,11 +314,13 @@ class VisitPage(Schema):
     unit_line: str
     site: str
     site_id: int
+    unit_id: int
     reason: str
     complaint: str
     rules: str
     writable: bool
     has_string: bool
+    has_exchanger: bool
     room_co: Shown | None
     stages: list[StageOut]
     paths: list[PathOut]

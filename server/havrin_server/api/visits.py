@@ -10,6 +10,8 @@ from havrin_core.judgement.shorthand.model import Line
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_server.api.present import visit_page
 from havrin_server.api.present_arrival import arrival_page
+from havrin_server.api.present_closing import closing_page
+from havrin_server.api.present_exchanger import exchanger_page
 from havrin_server.api.present_log import log_page
 from havrin_server.api.present_string import meter_out, string_page
 from havrin_server.api.present_words import pickable_lines
@@ -25,9 +27,12 @@ from havrin_server.api.schemas import (
     Vocabulary,
 )
 from havrin_server.api.schemas_arrival import ArrivalOut
+from havrin_server.api.schemas_closing import ClosingOut
+from havrin_server.api.schemas_exchanger import ExchangerOut
 from havrin_server.api.schemas_logs import LogPage
 from havrin_server.api.schemas_string import MeterOut, StringOut
 from havrin_server.api.schemas_workings import WorkingsOut
+from havrin_server.captures import photos
 from havrin_server.captures import services as captures
 from havrin_server.errors import NotWritable
 from havrin_server.journal import services
@@ -53,6 +58,20 @@ def arrival(request: HttpRequest, visit_id: int) -> ArrivalOut:
     """Return what is asked and looked at before anything is touched."""
     require(request.user, "read")
     return arrival_page(find_visit(visit_id, request.user), request.user.unit_system)
+
+
+@router.get("/{int:visit_id}/closing", response=ClosingOut)
+def closing(request: HttpRequest, visit_id: int) -> ClosingOut:
+    """Return what closing the visit takes, in the order in which hands do it."""
+    require(request.user, "read")
+    return closing_page(find_visit(visit_id, request.user), request.user)
+
+
+@router.get("/{int:visit_id}/exchanger", response=ExchangerOut)
+def exchanger(request: HttpRequest, visit_id: int) -> ExchangerOut:
+    """Return the exchanger of the visit's unit with its findings, coverage and evidence."""
+    require(request.user, "read")
+    return exchanger_page(find_visit(visit_id, request.user))
 
 
 @router.get("/{int:visit_id}/string", response=StringOut)
@@ -174,5 +193,5 @@ def take_photo(
     caption: str = Form(""),
 ) -> VisitPage:
     """Take in a photo."""
-    captures.take_photo(visit_id, file, station=station, caption=caption, actor=request.user, now=timezone.now())
+    photos.take_photo(visit_id, file, station=station, caption=caption, actor=request.user, now=timezone.now())
     return _page(request, visit_id)

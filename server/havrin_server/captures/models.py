@@ -26,7 +26,7 @@ class FlueLog(models.Model):
 
 
 class Photo(models.Model):
-    """A picture taken during a visit."""
+    """A picture taken during a visit; ``marks`` are arrows with words laid over it, 0 to 1 across and down."""
 
     id = models.UUIDField(primary_key=True)
     visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="photos")
@@ -35,6 +35,8 @@ class Photo(models.Model):
     station = models.CharField(max_length=40, blank=True)
     caption = models.CharField(max_length=200, blank=True)
     file = models.FileField(upload_to="photos/")
+    thumbnail = models.FileField(upload_to="photos/", blank=True)
+    marks: Any = models.JSONField(default=list)
 
 
 class DeviceKey(models.Model):

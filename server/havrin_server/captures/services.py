@@ -1,4 +1,4 @@
-"""Use cases on logs and photos: take a file in, map its columns, write its means on the tape."""
+"""Use cases on logs: take a file in, map its columns, write its means on the tape."""
 
 import io
 import uuid
@@ -10,7 +10,6 @@ from typing import Any
 import numpy as np
 from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
-from PIL import Image, ImageOps
 
 from havrin_core.errors import BadDocument, OutOfDomain
 from havrin_core.judgement.tape import Trace
@@ -27,7 +26,7 @@ from havrin_core.traces.log_layout import (
 )
 from havrin_core.traces.log_reader import ColumnChoice, Series, read_series
 from havrin_core.traces.steady import window
-from havrin_server.captures.models import FlueLog, Photo
+from havrin_server.captures.models import FlueLog
 from havrin_server.errors import FileRefused, NotFound, VisitClosed
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import find_visit
@@ -37,8 +36,6 @@ from havrin_server.people.permissions import require
 from havrin_server.toolbox.models import Instrument
 
 LARGEST_LOG = 200 * 1024 * 1024
-LARGEST_PHOTO = 20 * 1024 * 1024
-_PHOTO_EDGE = 1600  # pixels; enough to read a data plate
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -192,38 +189,6 @@ def find_log(log_id: uuid.UUID, actor: Person) -> FlueLog:
     if log is None:
         raise NotFound("There is no such log in your firm.")
     return log
-
-
-@transaction.atomic
-def take_photo(visit_id: int, file: UploadedFile, *, station: str, caption: str, actor: Person, now: datetime) -> Photo:
-    """Keep a photo: content checked, turned upright, metadata left behind. Raises NotAllowed, VisitClosed, FileRefused."""
-    require(actor, "visit.write")
-    visit = _open(visit_id, actor)
-    if file.size is None or file.size > LARGEST_PHOTO:
-        raise FileRefused(f"The photo is larger than {LARGEST_PHOTO // 2**20} MB.")
-    try:
-        with Image.open(file, formats=("JPEG", "PNG", "WEBP")) as image:
-            upright = ImageOps.exif_transpose(image).convert("RGB")
-    except (OSError, ValueError, Image.DecompressionBombError) as error:
-        raise FileRefused("This is no JPEG, PNG or WebP picture.") from error
-    upright.thumbnail((_PHOTO_EDGE, _PHOTO_EDGE))
-    kept = io.BytesIO()
-    upright.save(kept, "JPEG", quality=85)
-    photo = Photo(
-        id=uuid.uuid4(), visit=visit, taken_by=actor, taken_at=now, station=station[:40], caption=caption[:200]
-    )
-    kept.seek(0)
-    photo.file.save(f"{photo.id}.jpg", kept, save=False)
-    photo.save()
-    return photo
-
-
-def find_photo(photo_id: uuid.UUID, actor: Person) -> Photo:
-    """Return a photo of the person's firm. Raises NotFound."""
-    photo = Photo.objects.filter(pk=photo_id, visit__unit__site__firm_id=actor.firm_id).first()
-    if photo is None:
-        raise NotFound("There is no such photo in your firm.")
-    return photo
 
 
 def _open(visit_id: int, actor: Person) -> Visit:

@@ -9,11 +9,14 @@ _ALLOWED: dict[str, frozenset[str]] = {
     "visit.close": frozenset({Role.TECHNICIAN, Role.SUPERVISOR}),
     "standing.override": frozenset({Role.SUPERVISOR}),
     "shop.write": frozenset({Role.SUPERVISOR}),
+    "house.write": frozenset({Role.SUPERVISOR}),
+    "share": frozenset(Role.values),
 }
 _REFUSALS = {
     "visit.write": "The office reads tapes and does not write on them.",
     "visit.close": "The office cannot close a visit.",
     "shop.write": "Only a supervisor changes what is kept in the shop.",
+    "house.write": "Only a supervisor sets the house rules.",
     "standing.override": "Only a supervisor may set a milder standing.",
 }
 

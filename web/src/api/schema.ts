@@ -116,6 +116,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/closing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Closing
+         * @description Return what closing the visit takes, in the order in which hands do it.
+         */
+        get: operations["havrin_server_api_visits_closing"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/exchanger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Exchanger
+         * @description Return the exchanger of the visit's unit with its findings, coverage and evidence.
+         */
+        get: operations["havrin_server_api_visits_exchanger"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/string": {
         parameters: {
             query?: never;
@@ -520,6 +560,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/house-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rules
+         * @description Return the firm's rules with every question, answer and reason.
+         */
+        get: operations["havrin_server_api_house_rules"];
+        /**
+         * Keep
+         * @description Set the firm's rules for visits that begin from now on.
+         */
+        put: operations["havrin_server_api_house_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house-rules/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Out
+         * @description Return what these rules would have made of the last visits; nothing is kept.
+         */
+        post: operations["havrin_server_api_house_try_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/logs/{log_id}": {
         parameters: {
             query?: never;
@@ -833,9 +917,129 @@ export interface paths {
         };
         /**
          * Report
-         * @description Return the visit's report as PDF.
+         * @description Return the visit's whole report: the customer's pages, then the technical record.
          */
         get: operations["havrin_server_api_papers_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/customer.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Customer
+         * @description Return the customer's paper: plain words, photos, what to do, the plan after a shut-down.
+         */
+        get: operations["havrin_server_api_papers_customer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/tag.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tag
+         * @description Return the tag for the unit, A6, with the way to its record as a code.
+         */
+        get: operations["havrin_server_api_papers_tag"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/quote.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quote
+         * @description Return the sheet of parts with what goes with them and who approves.
+         */
+        get: operations["havrin_server_api_papers_quote"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description Return the test sheet of one unit.
+         */
+        get: operations["havrin_server_api_papers_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Site Sheet
+         * @description Return the test sheets of a site's units, each by its newest closed visit.
+         */
+        get: operations["havrin_server_api_papers_site_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/plan.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description Return the visits to come as a calendar.
+         */
+        get: operations["havrin_server_api_papers_plan"];
         put?: never;
         post?: never;
         delete?: never;
@@ -893,9 +1097,129 @@ export interface paths {
         };
         /**
          * Photo
-         * @description Return a photo.
+         * @description Return a photo, or its thumbnail.
          */
         get: operations["havrin_server_api_papers_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Marks
+         * @description Lay arrows and words over a photo.
+         */
+        put: operations["havrin_server_api_papers_marks"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Record
+         * @description Return every visit of the unit on one time line.
+         */
+        get: operations["havrin_server_api_units_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit_id}/links": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Share
+         * @description Make a link for the customer.
+         */
+        post: operations["havrin_server_api_units_share"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/links/{link_id}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Revoke
+         * @description Take a link back.
+         */
+        post: operations["havrin_server_api_units_revoke"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shared
+         * @description Return what a customer's link opens.
+         */
+        get: operations["havrin_server_api_units_shared"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shared/{token}/{visit_id}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shared Report
+         * @description Return one closed visit of that unit as the customer's paper.
+         */
+        get: operations["havrin_server_api_units_shared_report"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1218,6 +1542,25 @@ export interface components {
             name: string;
         };
         /**
+         * MarkIn
+         * @description An arrow on a photo from where its words stand to what it shows, 0 to 1 across and down.
+         */
+        MarkIn: {
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+            /** To X */
+            to_x: number;
+            /** To Y */
+            to_y: number;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+        };
+        /**
          * MissingOut
          * @description Something still to show.
          */
@@ -1286,6 +1629,10 @@ export interface components {
             station: string;
             /** Url */
             url: string;
+            /** Small */
+            small: string;
+            /** Marks */
+            marks: components["schemas"]["MarkIn"][];
         };
         /**
          * RangeOut
@@ -1455,6 +1802,8 @@ export interface components {
             site: string;
             /** Site Id */
             site_id: number;
+            /** Unit Id */
+            unit_id: number;
             /** Reason */
             reason: string;
             /** Complaint */
@@ -1465,6 +1814,8 @@ export interface components {
             writable: boolean;
             /** Has String */
             has_string: boolean;
+            /** Has Exchanger */
+            has_exchanger: boolean;
             room_co: components["schemas"]["Shown"] | null;
             /** Stages */
             stages: components["schemas"]["StageOut"][];
@@ -1547,15 +1898,19 @@ export interface components {
         };
         /**
          * LookOut
-         * @description A finding that can be written with two touches; ``weight`` is its level, 0 for a clearing look.
+         * @description A further look and the odds after either outcome.
          */
         LookOut: {
-            /** Line */
-            line: string;
             /** Text */
             text: string;
-            /** Weight */
-            weight: number;
+            /** Minutes */
+            minutes: number;
+            /** Starter */
+            starter: string;
+            /** If Found */
+            if_found: string;
+            /** If Not */
+            if_not: string;
         };
         /**
          * MarkOut
@@ -1638,6 +1993,305 @@ export interface components {
             name: string;
             /** Stops */
             stops: components["schemas"]["StopOut"][];
+        };
+        /**
+         * ClosingOut
+         * @description Everything that closing a visit needs beside the page.
+         */
+        ClosingOut: {
+            /** Steps */
+            steps: components["schemas"]["ClosingStep"][];
+            /** Obstacles */
+            obstacles: string[];
+            /** Words */
+            words: string;
+            /** Remarks */
+            remarks: string[];
+            /** Ledger */
+            ledger: components["schemas"]["LedgerOut"][];
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Suggested */
+            suggested: string[];
+            /** Returns */
+            returns: components["schemas"]["ReturnOut"][];
+            frost: components["schemas"]["FrostOut"];
+            /** Links */
+            links: components["schemas"]["LinkOut"][];
+        };
+        /**
+         * ClosingStep
+         * @description One step of proving and leaving; ``holds`` tells that the visit cannot close before it is done.
+         */
+        ClosingStep: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Lines */
+            lines: components["schemas"]["StepLine"][];
+            /** Good */
+            good: string;
+            /** Holds */
+            holds: boolean;
+        };
+        /**
+         * FrostOut
+         * @description After a shut-down: hours until pipes are at risk, in words, and what was agreed.
+         */
+        FrostOut: {
+            /** Says */
+            says: string;
+            /** Building */
+            building: string;
+            /** Vulnerable */
+            vulnerable: string[];
+            /** Temporary Heat */
+            temporary_heat: string[];
+            /** Drained */
+            drained: string[];
+            /** Refused */
+            refused: string[];
+            /** Told */
+            told: string[];
+        };
+        /**
+         * LedgerOut
+         * @description One thing that was left abnormal, from its entry to its put-back.
+         */
+        LedgerOut: {
+            /** Text */
+            text: string;
+            /**
+             * Since
+             * Format: date-time
+             */
+            since: string;
+            /** By */
+            by: string;
+            /** Found */
+            found: boolean;
+            /** Until */
+            until: string | null;
+            /** Until By */
+            until_by: string;
+            /** Put Back */
+            put_back: string;
+        };
+        /**
+         * LinkOut
+         * @description A customer's link to the unit's reports.
+         */
+        LinkOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Path */
+            path: string;
+            /** Made By */
+            made_by: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+            /** Revoked */
+            revoked: boolean;
+            /** Expired */
+            expired: boolean;
+            /** Opened */
+            opened: number;
+        };
+        /**
+         * PartOut
+         * @description A part between two nodes with the drop across it.
+         */
+        PartOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Closed */
+            closed: boolean;
+            expected: components["schemas"]["Shown"];
+            read: components["schemas"]["Shown"] | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "in" | "out" | "none";
+        };
+        /**
+         * ReturnOut
+         * @description One visit to come; ``day`` null where it hangs on something.
+         */
+        ReturnOut: {
+            /** Reason */
+            reason: string;
+            /** Day */
+            day: string | null;
+            /** Why */
+            why: string;
+            /** Said */
+            said: boolean;
+        };
+        /**
+         * StepLine
+         * @description One line of a step: ``state`` in, near, out, none (not yet) or noted; ``starter`` begins the line that does it.
+         */
+        StepLine: {
+            /** Text */
+            text: string;
+            /** State */
+            state: string;
+            /**
+             * Starter
+             * @default
+             */
+            starter: string;
+            /**
+             * Station
+             * @default
+             */
+            station: string;
+        };
+        /**
+         * CoverageOut
+         * @description What was seen by one method, and what share of real breaches that would have found.
+         */
+        CoverageOut: {
+            /** Says */
+            says: string;
+            /** Finds Pct */
+            finds_pct: number;
+        };
+        /**
+         * EvidenceOut
+         * @description The combined odds. ``state`` in, near (suspected) or out (seen).
+         */
+        EvidenceOut: {
+            /** Says */
+            says: string;
+            /** Prior */
+            prior: string;
+            /** Signs */
+            signs: components["schemas"]["SignOut"][];
+            /** Looks */
+            looks: components["schemas"]["LookOut"][];
+            /** State */
+            state: string;
+            /** Source */
+            source: string;
+        };
+        /**
+         * ExchangerOut
+         * @description The whole view.
+         */
+        ExchangerOut: {
+            /** Form */
+            form: string;
+            /** Name */
+            name: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Parts */
+            parts: components["schemas"]["ExchangerPartOut"][];
+            /** Placed */
+            placed: components["schemas"]["PlacedOut"][];
+            /** Coverage */
+            coverage: components["schemas"]["CoverageOut"][];
+            evidence: components["schemas"]["EvidenceOut"];
+            /** Findings */
+            findings: components["schemas"]["FindingChoice"][];
+            /** Methods */
+            methods: string[];
+            /** Surenesses */
+            surenesses: string[];
+            /** Sizes */
+            sizes: string[];
+            /** Whole */
+            whole: string;
+        };
+        /**
+         * ExchangerPartOut
+         * @description One part with its outline in drawing units; ``state`` in (seen), none (not seen), near or out (something found).
+         */
+        ExchangerPartOut: {
+            /** Key */
+            key: string;
+            /** Outline */
+            outline: [
+                number,
+                number
+            ][];
+            /** Closed */
+            closed: boolean;
+            /** Zones */
+            zones: components["schemas"]["ZoneOut"][];
+            /** State */
+            state: string;
+        };
+        /**
+         * FindingChoice
+         * @description A kind of finding that can be placed.
+         */
+        FindingChoice: {
+            /** Starter */
+            starter: string;
+            /** Name */
+            name: string;
+            /** Level */
+            level: number;
+        };
+        /**
+         * PlacedOut
+         * @description A finding in its place; ``x`` null where the words name no part.
+         */
+        PlacedOut: {
+            /** Entry Id */
+            entry_id: string;
+            /** Text */
+            text: string;
+            /** Place */
+            place: string;
+            /** Detail */
+            detail: string;
+            /** X */
+            x: number | null;
+            /** Y */
+            y: number | null;
+            /** Level */
+            level: number;
+        };
+        /**
+         * SignOut
+         * @description One sign: ``weight`` in words like "× 8", ``against`` for those that speak against a breach.
+         */
+        SignOut: {
+            /** Text */
+            text: string;
+            /** Weight */
+            weight: string;
+            /** Against */
+            against: boolean;
+        };
+        /**
+         * ZoneOut
+         * @description A place on a part.
+         */
+        ZoneOut: {
+            /** Key */
+            key: string;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * ConflictOut
@@ -1731,27 +2385,6 @@ export interface components {
             starter: string;
             /** Meanings */
             meanings: components["schemas"]["MeaningOut"][];
-        };
-        /**
-         * PartOut
-         * @description A part between two nodes with the drop across it.
-         */
-        PartOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Kind */
-            kind: string;
-            /** Closed */
-            closed: boolean;
-            expected: components["schemas"]["Shown"];
-            read: components["schemas"]["Shown"] | null;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "in" | "out" | "none";
         };
         /**
          * RungOut
@@ -2540,6 +3173,125 @@ export interface components {
             title: string;
         };
         /**
+         * AnswerOut
+         * @description One school's answer, with its reason.
+         */
+        AnswerOut: {
+            /** Key */
+            key: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * HouseLimitOut
+         * @description One house limit.
+         */
+        HouseLimitOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Value */
+            value: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * HouseRulesOut
+         * @description The firm's rules, and who may change them.
+         */
+        HouseRulesOut: {
+            /** Name */
+            name: string;
+            /** Writable */
+            writable: boolean;
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
+            /** Limits */
+            limits: components["schemas"]["HouseLimitOut"][];
+            /** Presets */
+            presets: components["schemas"]["PresetOut"][];
+        };
+        /**
+         * PresetOut
+         * @description A set of answers with a name.
+         */
+        PresetOut: {
+            /** Name */
+            name: string;
+            /** Rules */
+            rules: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * QuestionOut
+         * @description One question on which practitioners differ.
+         */
+        QuestionOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Chosen */
+            chosen: string;
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+        };
+        /**
+         * HouseRulesIn
+         * @description Rules as the page sends them: key to answer.
+         */
+        HouseRulesIn: {
+            /** Rules */
+            rules: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * ChangedVisitOut
+         * @description A visit that other rules would have judged otherwise.
+         */
+        ChangedVisitOut: {
+            /** Id */
+            id: number;
+            /** Unit */
+            unit: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+            /** Before Title */
+            before_title: string;
+            /** After Title */
+            after_title: string;
+            /** Says */
+            says: string[];
+        };
+        /**
+         * DryRunOut
+         * @description What other rules would have made of the last visits; ``by_rule`` counts visits for each changed answer alone.
+         */
+        DryRunOut: {
+            /** Looked At */
+            looked_at: number;
+            /** Changed */
+            changed: components["schemas"]["ChangedVisitOut"][];
+            /** By Rule */
+            by_rule: {
+                [key: string]: number;
+            };
+        };
+        /**
          * ColumnIn
          * @description A choice for one quantity.
          */
@@ -2888,6 +3640,152 @@ export interface components {
              */
             at: string;
         };
+        /**
+         * MarksIn
+         * @description All marks of a photo.
+         */
+        MarksIn: {
+            /** Marks */
+            marks: components["schemas"]["MarkIn"][];
+        };
+        /**
+         * RecordCell
+         * @description A reading on one visit, as found and as left; ``state`` as it was judged then.
+         */
+        RecordCell: {
+            /** Found */
+            found: string;
+            /** Left */
+            left: string;
+            /** State */
+            state: string;
+        };
+        /**
+         * RecordRow
+         * @description One reading across the visits, in their order; ``trend`` in words where there is one.
+         */
+        RecordRow: {
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Cells */
+            cells: (components["schemas"]["RecordCell"] | null)[];
+            /** Trend */
+            trend: string;
+        };
+        /**
+         * RecordVisit
+         * @description One visit of the record; ``level`` of an open one as it stands now.
+         */
+        RecordVisit: {
+            /** Id */
+            id: number;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Reason */
+            reason: string;
+            /** Technician */
+            technician: string;
+            /** Level */
+            level: number;
+            /** Title */
+            title: string;
+            /** Closed */
+            closed: boolean;
+            /** Complaint */
+            complaint: string;
+            /** Words */
+            words: string;
+            /** Advised */
+            advised: string[];
+            /** Refused */
+            refused: string[];
+            /** Done */
+            done: string[];
+            /** Photos */
+            photos: string[];
+        };
+        /**
+         * UnitRecord
+         * @description All of it; visits newest first.
+         */
+        UnitRecord: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Line */
+            line: string;
+            /** Site */
+            site: string;
+            /** Site Id */
+            site_id: number;
+            /** Serial */
+            serial: string;
+            standing: components["schemas"]["Shown"] | null;
+            /** Level */
+            level: number | null;
+            /** Visits */
+            visits: components["schemas"]["RecordVisit"][];
+            /** Rows */
+            rows: components["schemas"]["RecordRow"][];
+            /** Links */
+            links: components["schemas"]["LinkOut"][];
+        };
+        /**
+         * LinkIn
+         * @description How many days a link lasts.
+         */
+        LinkIn: {
+            /** Days */
+            days: number;
+        };
+        /**
+         * SharedOut
+         * @description What a customer's link opens: one unit's reports and nothing else.
+         */
+        SharedOut: {
+            /** Firm */
+            firm: string;
+            /** Unit */
+            unit: string;
+            /** Site */
+            site: string;
+            /**
+             * Until
+             * Format: date
+             */
+            until: string;
+            /** Visits */
+            visits: components["schemas"]["SharedVisit"][];
+        };
+        /**
+         * SharedVisit
+         * @description A visit as the customer sees it.
+         */
+        SharedVisit: {
+            /** Id */
+            id: number;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Reason */
+            reason: string;
+            /** Level */
+            level: number;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+            /** Report */
+            report: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -3067,6 +3965,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ArrivalOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_visits_closing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClosingOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_visits_exchanger: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExchangerOut"];
                 };
             };
         };
@@ -3610,6 +4552,74 @@ export interface operations {
             };
         };
     };
+    havrin_server_api_house_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRulesOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_house_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseRulesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRulesOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_house_try_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseRulesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DryRunOut"];
+                };
+            };
+        };
+    };
     havrin_server_api_logs_page: {
         parameters: {
             query?: never;
@@ -4030,6 +5040,126 @@ export interface operations {
             };
         };
     };
+    havrin_server_api_papers_customer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_api_papers_tag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_api_papers_quote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_api_papers_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_api_papers_site_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_api_papers_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     havrin_server_api_papers_bundle: {
         parameters: {
             query?: never;
@@ -4072,10 +5202,151 @@ export interface operations {
     };
     havrin_server_api_papers_photo: {
         parameters: {
+            query?: {
+                small?: boolean;
+            };
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_api_papers_marks: {
+        parameters: {
             query?: never;
             header?: never;
             path: {
                 photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MarksIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_api_units_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                unit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnitRecord"];
+                };
+            };
+        };
+    };
+    havrin_server_api_units_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                unit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_units_revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                link_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinkOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_units_shared: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SharedOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_units_shared_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+                visit_id: number;
             };
             cookie?: never;
         };

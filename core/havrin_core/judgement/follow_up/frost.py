@@ -1,9 +1,10 @@
 """After a shut-down: how long until pipes freeze, who is there, what was agreed."""
 
 from dataclasses import dataclass
-from math import inf, log
+from math import inf, isinf, log
 
 from havrin_core.judgement.standing.facts import Facts
+from havrin_core.quantities.display import sentence
 
 # How long a building keeps its heat: hours until a 63 % of the difference is gone, least and most.
 # Havrin's judgement, for guidance: wind, sun, open doors and pipes in outer walls change it much.
@@ -56,3 +57,15 @@ def shutdown_plan_of(facts: Facts) -> ShutdownPlan:
         hours, building, inside, outdoor.value if outdoor else None, said["vulnerable"], said["tempheat"],
         said["drained"], said["refused"], said["told"],
     )  # fmt: skip
+
+
+def frost_says(plan: ShutdownPlan, system: str) -> str:
+    """Return how long the pipes have, in words."""
+    if plan.hours is None:
+        return "Outdoor temperature not read: how long the pipes have is not known. Write “outdoor …”."
+    outdoors = sentence(plan.outdoor_k or 0.0, "temperature", system)
+    if isinf(plan.hours[0]):
+        return f"At {outdoors} outdoors the pipes are not at risk; look again when it turns colder."
+    least, most = (round(hours) for hours in plan.hours)
+    inside = sentence(plan.indoor_k, "temperature", system)
+    return f"About {least} to {most} hours until pipes are at risk ({plan.building} building, {inside} now, {outdoors} outdoors). Guidance: wind and pipes in outer walls shorten it."

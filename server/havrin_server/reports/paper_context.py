@@ -1,28 +1,34 @@
-"""The visit's report as PDF: plain language on the first page, the technical record after it."""
+"""What the papers of a visit show: plain language, readings against limits, parts, plan, tape."""
 
 import base64
+import io
+from collections.abc import Mapping
 from dataclasses import dataclass
-from pathlib import Path
 from typing import Any
 
-from django.template.loader import render_to_string
+from PIL import Image
 
 from havrin_core.judgement.describe import describe
+from havrin_core.judgement.follow_up.frost import frost_says, shutdown_plan_of
+from havrin_core.judgement.follow_up.plan import follow_up_of
+from havrin_core.judgement.house_rules import HouseRules, efficiencies_shown
 from havrin_core.judgement.limits import SOURCES, input_at_altitude_w
+from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, SHUT_DOWN, TITLES, Assessment, ReadingView
 from havrin_core.judgement.standing.readings import limit_text
 from havrin_core.judgement.tape import Decision, Entry, Trace, effective, struck
 from havrin_core.machine.measurands import measurand
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence
-from havrin_server.captures.models import FlueLog
+from havrin_server.captures.models import FlueLog, Photo
 from havrin_server.captures.services import series_of
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import assess_visit, tape_of
 from havrin_server.people.models import Person
 from havrin_server.reports.trace_drawing import trace_svg
+from havrin_server.toolbox.models import Instrument
 
-_FOLDER = Path(__file__).parent
+_MOST_PHOTOS = 12
 _VERDICTS = {"in": "within", "near": "near the limit", "out": "OUT", "": "no limit known"}
 _PLAIN = {
     1: "Everything that this visit has to show was shown and lies within its limits. The unit runs.",
@@ -55,28 +61,27 @@ class Row:
     verdict: str
 
 
-def report_pdf(visit: Visit, person: Person) -> bytes:
-    """Return the report of ``visit`` in the person's units."""
-    from weasyprint import HTML  # takes 1.5 s to import: only where a report is made
-
-    html = render_to_string("reports/visit.html", report_context(visit, person))
-    pdf: bytes = HTML(string=html, base_url=str(_FOLDER)).write_pdf()
-    return pdf
-
-
-def report_context(visit: Visit, person: Person) -> dict[str, Any]:
-    """Return what the report's template shows."""
+def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
+    """Return what the templates of a visit's papers show, in the person's units."""
     system, tape = person.unit_system, tape_of(visit)
     found = assess_visit(visit, system, tape)
     level = visit.closed_level or found.level
+    facts = Facts(tape)
+    follow = follow_up_of(facts, visit.rules(), visit.reason, visit.day)
+    frost = shutdown_plan_of(facts)
     return {
         "visit": visit, "unit": visit.unit, "site": visit.unit.site, "reason": REASONS_FOR_VISIT[visit.reason],
         "firm": visit.unit.site.firm.name, "level": level, "title": TITLES[level] if visit.closed_at else found.title,
         "plain": _PLAIN[level], "found": found, "open": visit.closed_at is None, "cautions": _CAUTIONS,
-        "done": _done(tape, system), "said": _said(tape), "rows": _rows(found, system), "flue": _flue_rows(found, system),
+        "done": _done(tape, system), "said": _said(tape), "rows": _rows(found, system), "flue": _flue_rows(found, visit.rules(), system),
         "plate": _plate(visit, system), "tape": _tape_rows(tape, system), "traces": _traces(visit, tape, system),
-        "photos": [_data_uri(p.file.read()) for p in visit.photos.order_by("taken_at")[:6]], "urgent": level == SHUT_DOWN,
-        "strokes": _strokes(visit.signature),
+        "photos": [_photo(p) for p in visit.photos.order_by("taken_at")[:_MOST_PHOTOS]], "urgent": level == SHUT_DOWN,
+        "strokes": _strokes(visit.signature), "words": visit.rules().words_for(level), "foot": f"{visit.unit.name} · {visit.day:%d %B %Y}",
+        "parts": follow.parts, "suggested": follow.suggested, "returns": follow.returns, "frost": frost_says(frost, system),
+        "plan": [("Cold would harm", frost.vulnerable), ("Heat for the time being", frost.temporary_heat), ("Drained", frost.drained),
+                 ("Refused, in your words", frost.refused), ("Told", frost.told)],
+        "top": found.reasons[:3], "shut": next((b.text for _, b in facts.decisions("shut_down")), ""), "signed": visit.signed_by or visit.technician.full_name,
+        "kind": visit.unit.described().kind.name, "instruments": _instruments(visit), "looks": _looks(tape, system), "ledger": found.ledger,
     }  # fmt: skip
 
 
@@ -116,7 +121,7 @@ def _row(view: ReadingView, system: str) -> Row:
     )
 
 
-def _flue_rows(found: Assessment, system: str) -> list[dict[str, str]]:
+def _flue_rows(found: Assessment, rules: HouseRules, system: str) -> list[dict[str, str]]:
     rows = []
     for view in found.flue:
         if view.result is None:
@@ -128,10 +133,48 @@ def _flue_rows(found: Assessment, system: str) -> list[dict[str, str]]:
             "t": sentence(sample.flue_temp_k, "temperature", system) if sample.flue_temp_k is not None else "not read",
             "air_free": f"{values['co_air_free_ppm']:.0f} ± {widths['co_air_free_ppm']:.0f} ppm",
             "excess": f"{values['excess_air_pct']:.0f} ± {widths['excess_air_pct']:.0f} %",
-            "gross": f"{values['efficiency_gross_pct']:.1f} ± {widths['efficiency_gross_pct']:.1f} %" if "efficiency_gross_pct" in values else "not computed",
+            "efficiency": _efficiency(values, widths, efficiencies_shown(rules, system)),
             "dew": sentence(values["dew_point_k"], "temperature", system) if "dew_point_k" in values else "",
         })  # fmt: skip
     return rows
+
+
+def _efficiency(values: Mapping[str, float], widths: Mapping[str, float], names: tuple[str, ...]) -> str:
+    said = [f"{values[n]:.1f} ± {widths[n]:.1f} % {n.split('_')[1]}" for n in names if n in values]
+    return ", ".join(said) or "not computed"
+
+
+def _photo(photo: Photo) -> dict[str, Any]:
+    """Return a photo with its marks in a drawing 1000 wide."""
+    with photo.file.open("rb") as file:
+        content = file.read()
+    with Image.open(io.BytesIO(content)) as image:
+        height = round(1000 * image.height / image.width)
+    marks = [
+        {
+            "x": 1000 * m["x"],
+            "y": height * m["y"],
+            "to_x": 1000 * m["to_x"],
+            "to_y": height * m["to_y"],
+            "text": m["text"],
+        }
+        for m in photo.marks
+    ]
+    return {"src": data_uri(content), "height": height, "marks": marks, "caption": photo.caption or photo.station}
+
+
+def _instruments(visit: Visit) -> list[Instrument]:
+    used = visit.entries.filter(instrument__isnull=False).values("instrument")
+    return list(Instrument.objects.filter(pk__in=used).order_by("name"))
+
+
+def _looks(tape: tuple[Entry, ...], system: str) -> list[str]:
+    return [
+        f"{d.text} {d.value}".strip()
+        for e in effective(tape)
+        if e.kind in ("look", "check")
+        for d in [describe(e.body, system)]
+    ]
 
 
 def _plate(visit: Visit, system: str) -> list[tuple[str, str]]:
@@ -170,7 +213,7 @@ def _traces(visit: Visit, tape: tuple[Entry, ...], system: str) -> list[dict[str
     for log in FlueLog.objects.filter(visit=visit, pk__in=used):
         series = series_of(log)
         if series is not None:
-            drawings.append({"name": log.name, "svg": _data_uri(trace_svg(series, system).encode(), "image/svg+xml")})
+            drawings.append({"name": log.name, "svg": data_uri(trace_svg(series, system).encode(), "image/svg+xml")})
     return drawings
 
 
@@ -178,5 +221,6 @@ def _strokes(signature: list[list[list[float]]]) -> list[str]:
     return [" ".join(f"{x * 100:.1f},{y * 30:.1f}" for x, y in stroke) for stroke in signature]
 
 
-def _data_uri(content: bytes, kind: str = "image/jpeg") -> str:
+def data_uri(content: bytes, kind: str = "image/jpeg") -> str:
+    """Return ``content`` as an address that holds it."""
     return f"data:{kind};base64,{base64.b64encode(content).decode()}"

@@ -1,0 +1,15 @@
+"""Answers that are files."""
+
+from django.http import HttpResponse
+
+
+def file_answer(content: bytes, kind: str, name: str, *, inline: bool = False) -> HttpResponse:
+    """Return ``content`` as a file to keep, or to look at in place."""
+    response = HttpResponse(content, content_type=kind)
+    response["Content-Disposition"] = f'{"inline" if inline else "attachment"}; filename="{name}"'
+    return response
+
+
+def pdf_answer(content: bytes, name: str) -> HttpResponse:
+    """Return a PDF to look at in place."""
+    return file_answer(content, "application/pdf", name, inline=True)

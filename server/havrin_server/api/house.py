@@ -1,0 +1,69 @@
+"""House rules: read, tried on the visits that were, kept."""
+
+from dataclasses import asdict
+
+from django.http import HttpRequest
+from ninja import Router
+
+from havrin_core.judgement.house_rules import LIMITS, PRESETS, HouseRules, house_rules_from_dict
+from havrin_core.judgement.schools import QUESTIONS, SCHOOLS
+from havrin_core.judgement.standing.model import TITLES
+from havrin_server.api.schemas_house import (
+    AnswerOut,
+    ChangedVisitOut,
+    DryRunOut,
+    HouseLimitOut,
+    HouseRulesIn,
+    HouseRulesOut,
+    PresetOut,
+    QuestionOut,
+)
+from havrin_server.journal.dry_run import Changed, dry_run, keep_rules
+from havrin_server.people.models import Person
+from havrin_server.people.permissions import allows, require
+
+router = Router(tags=["house rules"])
+
+
+@router.get("", response=HouseRulesOut)
+def rules(request: HttpRequest) -> HouseRulesOut:
+    """Return the firm's rules with every question, answer and reason."""
+    require(request.user, "read")
+    return _out(request.user.firm.rules(), request.user)
+
+
+@router.put("", response=HouseRulesOut)
+def keep(request: HttpRequest, payload: HouseRulesIn) -> HouseRulesOut:
+    """Set the firm's rules for visits that begin from now on."""
+    return _out(keep_rules(payload.rules, actor=request.user), request.user)
+
+
+@router.post("/try", response=DryRunOut)
+def try_out(request: HttpRequest, payload: HouseRulesIn) -> DryRunOut:
+    """Return what these rules would have made of the last visits; nothing is kept."""
+    found = dry_run(house_rules_from_dict(payload.rules), request.user)
+    return DryRunOut(
+        looked_at=found.looked_at, by_rule=dict(found.by_rule), changed=[_changed(row) for row in found.changed]
+    )
+
+
+def _changed(row: Changed) -> ChangedVisitOut:
+    return ChangedVisitOut(
+        id=row.visit.pk, unit=row.visit.unit.name, day=row.visit.day, before=row.before.level, after=row.after.level,
+        before_title=TITLES[row.before.level], after_title=TITLES[row.after.level], says=row.says,
+    )  # fmt: skip
+
+
+def _out(rules: HouseRules, person: Person) -> HouseRulesOut:
+    return HouseRulesOut(
+        name=rules.name, writable=allows(person, "house.write"),
+        questions=[
+            QuestionOut(key=key, name=name, chosen=getattr(rules, key), answers=[AnswerOut(key=a, reason=r) for a, r in SCHOOLS[key].items()])
+            for key, name in QUESTIONS.items()
+        ],
+        limits=[
+            HouseLimitOut(key=key, name=name, value=getattr(rules, key), least=least, most=most, unit="" if unit == "share" else unit)
+            for key, (name, unit, least, most) in LIMITS.items()
+        ],
+        presets=[PresetOut(name=name, rules=asdict(preset)) for name, preset in PRESETS.items()],
+    )  # fmt: skip

@@ -1,0 +1,189 @@
+"""The end of a visit for the page: steps in the order hands do them, with what holds each."""
+
+from django.utils import timezone
+
+from havrin_core.judgement.follow_up.frost import ShutdownPlan, frost_says, shutdown_plan_of
+from havrin_core.judgement.follow_up.plan import FollowUp, PartLine, Return, follow_up_of
+from havrin_core.judgement.standing.advice import starter_for
+from havrin_core.judgement.standing.facts import Facts
+from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, SHUT_DOWN, Assessment, LedgerRow
+from havrin_server.api.schemas_closing import (
+    ClosingOut,
+    ClosingStep,
+    FrostOut,
+    LedgerOut,
+    LinkOut,
+    PartOut,
+    ReturnOut,
+    StepLine,
+)
+from havrin_server.journal.models import Visit
+from havrin_server.journal.queries import assess_visit, tape_of
+from havrin_server.journal.services import closing_obstacles
+from havrin_server.people.models import Person
+from havrin_server.reports.models import ShareLink
+from havrin_server.reports.sharing import token_of
+
+
+def closing_page(visit: Visit, person: Person) -> ClosingOut:
+    """Return what closing ``visit`` takes, in the order in which hands do it."""
+    tape = tape_of(visit)
+    found, facts = assess_visit(visit, person.unit_system, tape), Facts(tape)
+    follow = follow_up_of(facts, visit.rules(), visit.reason, visit.day)
+    return ClosingOut(
+        steps=[_put_back(found), _shown(found), _cycled(found), _stood(found, visit), _told(facts, found), _after(follow)],
+        obstacles=closing_obstacles(found, visit.signed_by or person.full_name), words=visit.rules().words_for(found.level),
+        remarks=list(found.remarks), ledger=[_ledger(row) for row in found.ledger], parts=[part_out(line) for line in follow.parts],
+        suggested=list(follow.suggested), returns=[return_out(row) for row in follow.returns],
+        frost=frost_out(shutdown_plan_of(facts), person.unit_system), links=[link_out(link) for link in visit.unit.links.select_related("made_by").order_by("-made_at")],
+    )  # fmt: skip
+
+
+def _put_back(found: Assessment) -> ClosingStep:
+    lines = [StepLine(text=row.text, state="out", starter=row.put_back) for row in found.ledger if row.until is None]
+    return ClosingStep(
+        key="put_back", title="Put everything back", lines=lines, holds=bool(lines),
+        good="No jumper, lifted lead, tee, open tap, part or setting is left.",
+    )  # fmt: skip
+
+
+def _shown(found: Assessment) -> ClosingStep:
+    lines = [
+        StepLine(text=m.text + (f" ({m.after_work.lower()})" if m.after_work else ""), state="none", starter=starter_for(m), station=m.station)
+        for m in found.missing
+    ]  # fmt: skip
+    return ClosingStep(
+        key="shown", title="Still to show", lines=lines, holds=bool(lines) and not found.shut_down,
+        good="Everything that this visit must show is shown.",
+    )  # fmt: skip
+
+
+def _cycled(found: Assessment) -> ClosingStep:
+    line = StepLine(
+        text=f"{found.cycles_shown} full cycles watched, doors on",
+        state="in" if found.cycles_shown else "none",
+        starter="cycles ",
+    )
+    return ClosingStep(key="cycles", title="Cycle it from its own thermostat", lines=[line], holds=False, good="")
+
+
+def _stood(found: Assessment, visit: Visit) -> ClosingStep:
+    states = {1: "in", 2: "near", 3: "out", 4: "out"}
+    lines = [
+        StepLine(text=f"{r.text} {r.lifts}".strip(), state=states[r.level], station=r.station)
+        for r in found.reasons if r.level > 1
+    ]  # fmt: skip
+    holds = found.level >= 3 and not found.shut_down and any(r.level >= 3 for r in found.reasons)
+    words = visit.rules().words_for(found.level)
+    return ClosingStep(key="standing", title=f"Standing: {found.title}", lines=lines, holds=holds, good=words)
+
+
+def _told(facts: Facts, found: Assessment) -> ClosingStep:
+    lines = [
+        StepLine(text=f"{name}: {body.text}", state="in") for key, name in _SAID for _, body in facts.decisions(key)
+    ]
+    if found.level == SHUT_DOWN:
+        lacking = [(key, how, starter) for key, how, starter in _MUST if not facts.decisions(key)]
+        lines += [StepLine(text=how, state="none", starter=starter) for _, how, starter in lacking]
+    holds = found.level == SHUT_DOWN and not found.shut_down
+    return ClosingStep(
+        key="told",
+        title="Found, done, advised, refused, told",
+        lines=lines,
+        holds=holds,
+        good="Nothing was advised or refused.",
+    )
+
+
+_SAID = (
+    ("cause", "Cause"),
+    ("advise", "Advised"),
+    ("refused", "Refused, in their words"),
+    ("told", "Told"),
+    ("shut_down", "Shut down"),
+    ("temporary", "For the time being"),
+)
+_MUST = (
+    (
+        "shut_down",
+        "Gas shut and capped where required, made unable to fire, tagged; cooling and frost protection left on",
+        "shut down gas shut, tagged, ",
+    ),
+    ("told", "The responsible person told, in writing", "told "),
+    ("vulnerable", "Who is there that cold would harm", "vulnerable "),
+    ("tempheat", "Heat for the time being, or draining", "tempheat "),
+)
+
+
+def _after(follow: FollowUp) -> ClosingStep:
+    lines = [
+        StepLine(
+            text=f"{row.name}: {row.state}{f' by {row.approver}' if row.approver else ''}",
+            state="in" if row.state == "approved" else "none",
+            starter=f"approved owner {row.name.lower()}",
+        )
+        for row in follow.parts
+    ]
+    lines += [
+        StepLine(text=f"{name}: order it?", state="noted", starter=f"part {name.lower()}") for name in follow.suggested
+    ]
+    lines += [
+        StepLine(
+            text=f"{REASONS_FOR_VISIT[r.reason]}, {f'{r.day:%d %B %Y}' if r.day else 'no day yet'}: {r.why}",
+            state="in" if r.day else "none",
+            starter="again ",
+        )
+        for r in follow.returns
+    ]
+    return ClosingStep(
+        key="after",
+        title="Parts, approvals, return visits",
+        lines=lines,
+        holds=False,
+        good="No part is to be ordered and nobody has to come back.",
+    )
+
+
+def _ledger(row: LedgerRow) -> LedgerOut:
+    return LedgerOut(
+        text=row.text,
+        since=row.since,
+        by=row.by,
+        found=row.found,
+        until=row.until,
+        until_by=row.until_by,
+        put_back=row.put_back,
+    )
+
+
+def part_out(line: PartLine) -> PartOut:
+    """Return a part to order."""
+    return PartOut(
+        name=line.name,
+        kit=list(line.kit),
+        rule=line.rule,
+        approver=line.approver,
+        state=line.state,
+        arrives=line.arrives,
+    )
+
+
+def return_out(row: Return) -> ReturnOut:
+    """Return a visit to come."""
+    return ReturnOut(reason=REASONS_FOR_VISIT[row.reason], day=row.day, why=row.why, said=row.said)
+
+
+def frost_out(plan: ShutdownPlan, system: str) -> FrostOut:
+    """Return the plan for the time without heat."""
+    return FrostOut(
+        says=frost_says(plan, system), building=plan.building, vulnerable=list(plan.vulnerable), temporary_heat=list(plan.temporary_heat),
+        drained=list(plan.drained), refused=list(plan.refused), told=list(plan.told),
+    )  # fmt: skip
+
+
+def link_out(link: ShareLink) -> LinkOut:
+    """Return a customer's link."""
+    return LinkOut(
+        id=link.pk, path=f"/shared/{token_of(link)}", made_by=link.made_by.full_name, expires_at=link.expires_at,
+        revoked=link.revoked_at is not None, expired=link.expires_at <= timezone.now(), opened=link.opened,
+    )  # fmt: skip

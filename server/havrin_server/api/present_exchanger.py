@@ -1,0 +1,91 @@
+"""The exchanger for the page."""
+
+from havrin_core.judgement.exchanger.coverage import Coverage, Placed, coverages, placed
+from havrin_core.judgement.exchanger.evidence import Evidence, evidence_of, is_suspected
+from havrin_core.judgement.exchanger.methods import FINDS, SURENESS
+from havrin_core.judgement.findings import FINDINGS
+from havrin_core.judgement.standing.facts import Facts
+from havrin_core.machine.exchanger import HEIGHT, Exchanger, Part, exchanger_of
+from havrin_server.api.schemas_exchanger import (
+    CoverageOut,
+    EvidenceOut,
+    ExchangerOut,
+    ExchangerPartOut,
+    FindingChoice,
+    LookOut,
+    PlacedOut,
+    SignOut,
+    ZoneOut,
+)
+from havrin_server.errors import NotFound
+from havrin_server.journal.models import Visit
+from havrin_server.journal.queries import tape_of, unit_of
+
+_SOURCE = "Weights are Havrin's judgement, for guidance. No crack seen is no proof; a seen one needs no odds."
+_SIZES = ("", "2 mm", "5 mm", "10 mm", "20 mm", "50 mm")
+
+
+def exchanger_page(visit: Visit) -> ExchangerOut:
+    """Return the exchanger of the visit's unit. Raises NotFound for a unit without one."""
+    tape = tape_of(visit)
+    unit, facts = unit_of(visit, tape), Facts(tape)
+    drawn = exchanger_of(unit)
+    if drawn is None:
+        raise NotFound("This unit has no heat exchanger: it fires into the air that it heats.")
+    rows, seen = placed(facts, drawn), coverages(facts, len(drawn.primary))
+    return ExchangerOut(
+        form=drawn.form, name=drawn.name, width=drawn.width, height=HEIGHT, parts=[_part(drawn, part, rows, seen) for part in drawn.parts],
+        placed=[_placed(row) for row in rows], coverage=[_coverage(row) for row in seen], evidence=_evidence(evidence_of(unit, facts)),
+        findings=[FindingChoice(starter=f"found {f.words[0]}", name=f.text, level=f.level) for f in FINDINGS if f.station == "exchanger" and f.level],
+        methods=list(FINDS), surenesses=list(SURENESS), sizes=list(_SIZES), whole=f"exchanger ok {len(drawn.primary)}/{len(drawn.primary)} by ",
+    )  # fmt: skip
+
+
+def _part(drawn: Exchanger, part: Part, rows: list[Placed], seen: list[Coverage]) -> ExchangerPartOut:
+    worst = max((row.level for row in rows if row.part == part.key), default=0)
+    whole = any(row.seen >= row.of for row in seen) and part in drawn.primary
+    state = "out" if worst >= 3 else "near" if worst else "in" if whole else "none"
+    zones = [ZoneOut(key=z.key, x=z.x, y=z.y) for z in part.zones]
+    return ExchangerPartOut(key=part.key, outline=list(part.outline), closed=part.closed, zones=zones, state=state)
+
+
+def _placed(row: Placed) -> PlacedOut:
+    size = f"{1000 * row.size_m:g} mm" if row.size_m else ""
+    detail = ", ".join(filter(None, (size, f"by {row.method}" if row.method else "", row.sure)))
+    place = ", ".join(filter(None, (row.part, row.zone)))
+    return PlacedOut(
+        entry_id=row.entry_id, text=row.text, place=place, detail=detail, x=row.x, y=row.y, level=row.level
+    )
+
+
+def _coverage(row: Coverage) -> CoverageOut:
+    says = f"{row.seen} of {row.of} parts seen by {row.method}"
+    return CoverageOut(says=says, finds_pct=round(100 * row.finds, 0))
+
+
+def odds_words(probability: float) -> str:
+    """Return a probability as people say odds."""
+    if probability >= 0.995:
+        return "practically certain"
+    if probability >= 0.5:
+        return f"{100 * probability:.0f} %"
+    return f"1 in {1 / probability:.0f}" if probability > 0 else "none"
+
+
+def _evidence(found: Evidence) -> EvidenceOut:
+    says = (
+        "A breach was seen: it does not run again."
+        if found.breached
+        else f"Odds of a breach: {odds_words(found.probability)}"
+    )
+    signs = [SignOut(text=s.text, weight=_weight(s.ratio), against=s.ratio < 1) for s in found.signs]
+    looks = [
+        LookOut(text=n.text, minutes=n.minutes, starter=n.starter, if_found=odds_words(n.if_found), if_not=odds_words(n.if_not))
+        for n in found.next_looks
+    ]  # fmt: skip
+    state = "out" if found.breached else "near" if is_suspected(found) else "in"
+    return EvidenceOut(says=says, prior=found.prior_said, signs=signs, looks=looks, state=state, source=_SOURCE)
+
+
+def _weight(ratio: float) -> str:
+    return "decides" if ratio == float("inf") else f"× {ratio:.3g}" if ratio >= 1 else f"÷ {1 / ratio:.3g}"

@@ -1,0 +1,102 @@
+"""The end of a visit: what is still to do in the order hands do it, ledger, follow-up, links."""
+
+from datetime import date, datetime
+from uuid import UUID
+
+from pydantic import BaseModel as Schema
+
+
+class StepLine(Schema):
+    """One line of a step: ``state`` in, near, out, none (not yet) or noted; ``starter`` begins the line that does it."""
+
+    text: str
+    state: str
+    starter: str = ""
+    station: str = ""
+
+
+class ClosingStep(Schema):
+    """One step of proving and leaving; ``holds`` tells that the visit cannot close before it is done."""
+
+    key: str
+    title: str
+    lines: list[StepLine]
+    good: str
+    holds: bool
+
+
+class LedgerOut(Schema):
+    """One thing that was left abnormal, from its entry to its put-back."""
+
+    text: str
+    since: datetime
+    by: str
+    found: bool
+    until: datetime | None
+    until_by: str
+    put_back: str
+
+
+class PartOut(Schema):
+    """One part to order, what goes with it, and who says yes."""
+
+    name: str
+    kit: list[str]
+    rule: str
+    approver: str
+    state: str
+    arrives: date | None
+
+
+class ReturnOut(Schema):
+    """One visit to come; ``day`` null where it hangs on something."""
+
+    reason: str
+    day: date | None
+    why: str
+    said: bool
+
+
+class FrostOut(Schema):
+    """After a shut-down: hours until pipes are at risk, in words, and what was agreed."""
+
+    says: str
+    building: str
+    vulnerable: list[str]
+    temporary_heat: list[str]
+    drained: list[str]
+    refused: list[str]
+    told: list[str]
+
+
+class LinkOut(Schema):
+    """A customer's link to the unit's reports."""
+
+    id: UUID
+    path: str
+    made_by: str
+    expires_at: datetime
+    revoked: bool
+    expired: bool
+    opened: int
+
+
+class LinkIn(Schema):
+    """How many days a link lasts."""
+
+    days: int
+
+
+class ClosingOut(Schema):
+    """Everything that closing a visit needs beside the page."""
+
+    steps: list[ClosingStep]
+    obstacles: list[str]
+    words: str
+    remarks: list[str]
+    ledger: list[LedgerOut]
+    parts: list[PartOut]
+    suggested: list[str]
+    returns: list[ReturnOut]
+    frost: FrostOut
+    links: list[LinkOut]

@@ -1,0 +1,82 @@
+"""The record of one unit: visits on a time line, readings as found and as left."""
+
+from datetime import date
+from uuid import UUID
+
+from pydantic import BaseModel as Schema
+
+from havrin_server.api.schemas import Shown
+from havrin_server.api.schemas_closing import LinkOut
+
+
+class RecordVisit(Schema):
+    """One visit of the record; ``level`` of an open one as it stands now."""
+
+    id: int
+    day: date
+    reason: str
+    technician: str
+    level: int
+    title: str
+    closed: bool
+    complaint: str
+    words: str
+    advised: list[str]
+    refused: list[str]
+    done: list[str]
+    photos: list[UUID]
+
+
+class RecordCell(Schema):
+    """A reading on one visit, as found and as left; ``state`` as it was judged then."""
+
+    found: str
+    left: str
+    state: str
+
+
+class RecordRow(Schema):
+    """One reading across the visits, in their order; ``trend`` in words where there is one."""
+
+    name: str
+    unit: str
+    cells: list[RecordCell | None]
+    trend: str
+
+
+class UnitRecord(Schema):
+    """All of it; visits newest first."""
+
+    id: int
+    name: str
+    line: str
+    site: str
+    site_id: int
+    serial: str
+    standing: Shown | None
+    level: int | None
+    visits: list[RecordVisit]
+    rows: list[RecordRow]
+    links: list[LinkOut]
+
+
+class SharedVisit(Schema):
+    """A visit as the customer sees it."""
+
+    id: int
+    day: date
+    reason: str
+    level: int
+    title: str
+    words: str
+    report: str
+
+
+class SharedOut(Schema):
+    """What a customer's link opens: one unit's reports and nothing else."""
+
+    firm: str
+    unit: str
+    site: str
+    until: date
+    visits: list[SharedVisit]

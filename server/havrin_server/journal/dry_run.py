@@ -1,0 +1,92 @@
+"""What other house rules would have made of the visits that were."""
+
+from collections.abc import Mapping
+from dataclasses import asdict, dataclass, replace
+from typing import Any
+
+from django.db import transaction
+
+from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
+from havrin_core.judgement.standing.assess import assess
+from havrin_core.judgement.standing.model import Assessment, VisitTape
+from havrin_core.machine.unit import Unit
+from havrin_server.journal.models import Visit
+from havrin_server.journal.queries import accuracies_of, tape_of, visits_of
+from havrin_server.people.models import Firm, Person
+from havrin_server.people.permissions import require
+
+LOOKS_BACK = 50  # visits
+
+
+@dataclass(frozen=True, slots=True)
+class Changed:
+    """One visit that other rules would have judged otherwise, or of which they would have asked something else."""
+
+    visit: Visit
+    before: Assessment
+    after: Assessment
+
+    @property
+    def says(self) -> list[str]:
+        """What comes and what goes, in sentences."""
+        had, has = {r.text for r in self.before.reasons}, {r.text for r in self.after.reasons}
+        asked, asks = {m.text for m in self.before.missing}, {m.text for m in self.after.missing}
+        remarked = set(self.before.remarks)
+        lines = [reason.text for reason in self.after.reasons if reason.text not in had]
+        lines += [f"No longer: {reason.text}" for reason in self.before.reasons if reason.text not in has]
+        lines += [f"Also to show: {m.text}" for m in self.after.missing if m.text not in asked]
+        lines += [f"No longer to show: {m.text}" for m in self.before.missing if m.text not in asks]
+        return lines + [line for line in self.after.remarks if line not in remarked]
+
+
+@dataclass(frozen=True, slots=True)
+class DryRun:
+    """``looked_at`` visits; those that would change; and how many each changed rule changes by itself."""
+
+    looked_at: int
+    changed: tuple[Changed, ...]
+    by_rule: Mapping[str, int]
+
+
+def dry_run(rules: HouseRules, actor: Person) -> DryRun:
+    """Judge the firm's last visits by ``rules`` and by the rules of today; nothing is written."""
+    require(actor, "read")
+    today = actor.firm.rules() if actor.firm else HouseRules()
+    rows = visits_of(actor).filter(version__gt=0).order_by("-day", "-pk")[:LOOKS_BACK]
+    seen = [_Seen(visit, actor.unit_system) for visit in rows]
+    before = [one.judged(today) for one in seen]
+    differ = [name for name in asdict(rules) if name != "name" and getattr(rules, name) != getattr(today, name)]
+    by_rule = {name: _count(seen, before, replace(today, **{name: getattr(rules, name)})) for name in differ}
+    after = [one.judged(rules) for one in seen]
+    rows_out = [Changed(one.visit, b, a) for one, b, a in zip(seen, before, after, strict=True)]
+    return DryRun(len(seen), tuple(row for row in rows_out if row.says or row.before.level != row.after.level), by_rule)
+
+
+def _count(seen: list["_Seen"], before: list[Assessment], rules: HouseRules) -> int:
+    after = [one.judged(rules) for one in seen]
+    rows = [Changed(one.visit, b, a) for one, b, a in zip(seen, before, after, strict=True)]
+    return sum(1 for row in rows if row.says or row.before.level != row.after.level)
+
+
+class _Seen:
+    """A visit with its tape read once."""
+
+    def __init__(self, visit: Visit, system: str) -> None:
+        self.visit, self.system = visit, system
+        self.unit: Unit = visit.unit.described()
+        self.tape = VisitTape(visit.reason, tape_of(visit), accuracies_of(visit))
+
+    def judged(self, rules: HouseRules) -> Assessment:
+        return assess(self.unit, rules, self.tape, self.system)
+
+
+@transaction.atomic
+def keep_rules(given: Mapping[str, Any], *, actor: Person) -> HouseRules:
+    """Set the firm's house rules for visits that begin from now on. Raises NotAllowed, BadDocument.
+
+    Visits that have begun keep the rules they are judged by.
+    """
+    require(actor, "house.write")
+    rules = house_rules_from_dict(given)
+    Firm.objects.filter(pk=actor.firm_id).update(house_rules=asdict(rules))
+    return rules

@@ -1,0 +1,78 @@
+"""The papers of a visit as PDF, with the fonts that ship."""
+
+import io
+from pathlib import Path
+from typing import Any
+
+import segno
+from django.template.loader import render_to_string
+from django.utils import timezone
+
+from havrin_server.journal.models import Visit
+from havrin_server.people.models import Person
+from havrin_server.reports.paper_context import data_uri, paper_context
+from havrin_server.sites.models import Site
+
+_FOLDER = Path(__file__).parent
+
+
+def report_pdf(visit: Visit, person: Person) -> bytes:
+    """Return the whole report: the customer's pages, then the technical record."""
+    return _pdf("visit", paper_context(visit, person))
+
+
+def customer_pdf(visit: Visit, person: Person) -> bytes:
+    """Return the customer's paper."""
+    return _pdf("customer", paper_context(visit, person))
+
+
+def tag_pdf(visit: Visit, person: Person, address: str) -> bytes:
+    """Return the tag, A6; its code holds ``address``."""
+    return _pdf("tag", {**paper_context(visit, person), "qr": _code(address)})
+
+
+def quote_pdf(visit: Visit, person: Person) -> bytes:
+    """Return the sheet of parts and approvals."""
+    return _pdf("quote", paper_context(visit, person))
+
+
+def sheet_pdf(visits: list[Visit], person: Person) -> bytes:
+    """Return the test sheet of each visit, with a list in front where there are several."""
+    sheets = [paper_context(visit, person) for visit in visits]
+    many = len(visits) > 1
+    heading = visits[0].unit.site.name if many else visits[0].unit.name
+    return _pdf(
+        "sheet",
+        {
+            "sheets": sheets,
+            "many": many,
+            "heading": heading,
+            "firm": sheets[0]["firm"],
+            "foot": heading,
+            "today": timezone.localdate(),
+        },
+    )
+
+
+def newest_closed(site: Site) -> list[Visit]:
+    """Return the newest closed visit of each of the site's units, by their labels."""
+    rows = (
+        Visit.objects.filter(unit__site=site, closed_at__isnull=False)
+        .order_by("unit__label", "-closed_at")
+        .distinct("unit__label")
+    )
+    return list(rows.select_related("unit__site__firm", "unit__model", "technician", "closed_by"))
+
+
+def _code(address: str) -> str:
+    target = io.BytesIO()
+    segno.make(address, error="m").save(target, kind="svg", border=1, scale=4)
+    return data_uri(target.getvalue(), "image/svg+xml")
+
+
+def _pdf(template: str, context: dict[str, Any]) -> bytes:
+    from weasyprint import HTML  # takes 1.5 s to import: only where a paper is made
+
+    html = render_to_string(f"reports/{template}.html", context)
+    content: bytes = HTML(string=html, base_url=str(_FOLDER)).write_pdf()
+    return content
