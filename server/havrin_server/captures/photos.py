@@ -26,6 +26,7 @@ MOST_MARKS, _MOST_WORDS = 20, 80
 _EDGE, _THUMB_EDGE = 1600, 320  # pixels; enough to read a data plate
 _GPS_IFD = 0x8825
 register_heif_opener()
+Image.MAX_IMAGE_PIXELS = None  # the size is looked at below, before anything is unpacked
 
 
 @transaction.atomic
@@ -75,7 +76,7 @@ def _upright(file: UploadedFile) -> tuple[Image.Image, dict[int, Any] | None]:
                 raise FileRefused(f"The photo has more than {MOST_PIXELS // 1_000_000} million points.")
             place = dict(image.getexif().get_ifd(_GPS_IFD)) or None
             return ImageOps.exif_transpose(image).convert("RGB"), place
-    except (OSError, ValueError, SyntaxError, EOFError, Image.DecompressionBombError) as error:
+    except (OSError, ValueError, SyntaxError, EOFError) as error:
         raise FileRefused("This is no JPEG, PNG, WebP or HEIC picture, or it is broken.") from error
 
 

@@ -36,7 +36,8 @@ class Changed:
         lines += [f"No longer: {reason.text}" for reason in self.before.reasons if reason.text not in has]
         lines += [f"Also to show: {m.text}" for m in self.after.missing if m.text not in asked]
         lines += [f"No longer to show: {m.text}" for m in self.before.missing if m.text not in asks]
-        return lines + [line for line in self.after.remarks if line not in remarked]
+        lines += [line for line in self.after.remarks if line not in remarked]
+        return lines + [f"No longer: {line}" for line in self.before.remarks if line not in self.after.remarks]
 
 
 @dataclass(frozen=True, slots=True)
