@@ -13,7 +13,7 @@ from havrin_server.api.schemas_closing import (
     FrostOut,
     LedgerOut,
     LinkOut,
-    PartOut,
+    OrderPartOut,
     ReturnOut,
     StepLine,
 )
@@ -156,9 +156,9 @@ def _ledger(row: LedgerRow) -> LedgerOut:
     )
 
 
-def part_out(line: PartLine) -> PartOut:
+def part_out(line: PartLine) -> OrderPartOut:
     """Return a part to order."""
-    return PartOut(
+    return OrderPartOut(
         name=line.name,
         kit=list(line.kit),
         rule=line.rule,

@@ -12,7 +12,7 @@ from havrin_server.api.schemas_exchanger import (
     ExchangerOut,
     ExchangerPartOut,
     FindingChoice,
-    LookOut,
+    NextLookOut,
     PlacedOut,
     SignOut,
     ZoneOut,
@@ -46,7 +46,9 @@ def _part(drawn: Exchanger, part: Part, rows: list[Placed], seen: list[Coverage]
     whole = any(row.seen >= row.of for row in seen) and part in drawn.primary
     state = "out" if worst >= 3 else "near" if worst else "in" if whole else "none"
     zones = [ZoneOut(key=z.key, x=z.x, y=z.y) for z in part.zones]
-    return ExchangerPartOut(key=part.key, outline=list(part.outline), closed=part.closed, zones=zones, state=state)
+    return ExchangerPartOut(
+        key=part.key, outline=[list(point) for point in part.outline], closed=part.closed, zones=zones, state=state
+    )
 
 
 def _placed(row: Placed) -> PlacedOut:
@@ -80,7 +82,7 @@ def _evidence(found: Evidence) -> EvidenceOut:
     )
     signs = [SignOut(text=s.text, weight=_weight(s.ratio), against=s.ratio < 1) for s in found.signs]
     looks = [
-        LookOut(text=n.text, minutes=n.minutes, starter=n.starter, if_found=odds_words(n.if_found), if_not=odds_words(n.if_not))
+        NextLookOut(text=n.text, minutes=n.minutes, starter=n.starter, if_found=odds_words(n.if_found), if_not=odds_words(n.if_not))
         for n in found.next_looks
     ]  # fmt: skip
     state = "out" if found.breached else "near" if is_suspected(found) else "in"

@@ -37,7 +37,7 @@ class LedgerOut(Schema):
     put_back: str
 
 
-class PartOut(Schema):
+class OrderPartOut(Schema):
     """One part to order, what goes with it, and who says yes."""
 
     name: str
@@ -95,7 +95,7 @@ class ClosingOut(Schema):
     words: str
     remarks: list[str]
     ledger: list[LedgerOut]
-    parts: list[PartOut]
+    parts: list[OrderPartOut]
     suggested: list[str]
     returns: list[ReturnOut]
     frost: FrostOut

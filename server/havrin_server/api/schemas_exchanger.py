@@ -15,7 +15,7 @@ class ExchangerPartOut(Schema):
     """One part with its outline in drawing units; ``state`` in (seen), none (not seen), near or out (something found)."""
 
     key: str
-    outline: list[tuple[float, float]]
+    outline: list[list[float]]
     closed: bool
     zones: list[ZoneOut]
     state: str
@@ -48,7 +48,7 @@ class SignOut(Schema):
     against: bool
 
 
-class LookOut(Schema):
+class NextLookOut(Schema):
     """A further look and the odds after either outcome."""
 
     text: str
@@ -64,7 +64,7 @@ class EvidenceOut(Schema):
     says: str
     prior: str
     signs: list[SignOut]
-    looks: list[LookOut]
+    looks: list[NextLookOut]
     state: str
     source: str
 

@@ -12,6 +12,11 @@ export const keys = {
   workings: (id: number, version: number) => ['visit', id, 'workings', version] as const,
   meter: (id: number, state: string, a: string, b: string) => ['visit', id, 'meter', state, a, b] as const,
   log: (id: string) => ['log', id] as const,
+  closing: (id: number, version: number) => ['visit', id, 'closing', version] as const,
+  exchanger: (id: number, version: number) => ['visit', id, 'exchanger', version] as const,
+  unit: (id: number) => ['unit', id] as const,
+  shared: (token: string) => ['shared', token] as const,
+  house: ['house-rules'] as const,
   words: ['words'] as const,
   documents: (sort: string) => ['shop', sort] as const,
 }
@@ -76,3 +81,14 @@ export const sendPhoto = (visit: number, file: File, station: string, onProgress
 export const sendBundle = (visit: number, file: File, onProgress: (share: number) => void) =>
   upload<Schemas['VisitPage']>(`/api/visits/${visit}/bundle`, file, {}, onProgress)
 export const uploadSamples = (visit: number, file: File, instrument: number) => upload<Schemas['CaptureOut']>(`/api/visits/${visit}/captures/csv`, file, { instrument: String(instrument) }, () => undefined)
+
+export const getClosing = (id: number) => call<Schemas['ClosingOut']>(http.GET('/api/visits/{visit_id}/closing', visitPath(id)))
+export const getExchanger = (id: number) => call<Schemas['ExchangerOut']>(http.GET('/api/visits/{visit_id}/exchanger', visitPath(id)))
+export const markPhoto = (id: string, marks: Schemas['MarkIn'][]) => call<Schemas['VisitPage']>(http.PUT('/api/photos/{photo_id}/marks', { params: { path: { photo_id: id } }, body: { marks } }))
+export const getUnit = (id: number) => call<Schemas['UnitRecord']>(http.GET('/api/units/{unit_id}', { params: { path: { unit_id: id } } }))
+export const shareUnit = (id: number, days: number) => call<Schemas['LinkOut']>(http.POST('/api/units/{unit_id}/links', { params: { path: { unit_id: id } }, body: { days } }))
+export const revokeLink = (id: string) => call<Schemas['LinkOut']>(http.POST('/api/links/{link_id}/revoke', { params: { path: { link_id: id } } }))
+export const getShared = (token: string) => call<Schemas['SharedOut']>(http.GET('/api/shared/{token}', { params: { path: { token } } }))
+export const getHouse = () => call<Schemas['HouseRulesOut']>(http.GET('/api/house-rules'))
+export const tryHouse = (rules: Record<string, unknown>) => call<Schemas['DryRunOut']>(http.POST('/api/house-rules/try', { body: { rules } }))
+export const keepHouse = (rules: Record<string, unknown>) => call<Schemas['HouseRulesOut']>(http.PUT('/api/house-rules', { body: { rules } }))

@@ -1898,19 +1898,15 @@ export interface components {
         };
         /**
          * LookOut
-         * @description A further look and the odds after either outcome.
+         * @description A finding that can be written with two touches; ``weight`` is its level, 0 for a clearing look.
          */
         LookOut: {
+            /** Line */
+            line: string;
             /** Text */
             text: string;
-            /** Minutes */
-            minutes: number;
-            /** Starter */
-            starter: string;
-            /** If Found */
-            if_found: string;
-            /** If Not */
-            if_not: string;
+            /** Weight */
+            weight: number;
         };
         /**
          * MarkOut
@@ -2010,7 +2006,7 @@ export interface components {
             /** Ledger */
             ledger: components["schemas"]["LedgerOut"][];
             /** Parts */
-            parts: components["schemas"]["PartOut"][];
+            parts: components["schemas"]["OrderPartOut"][];
             /** Suggested */
             suggested: string[];
             /** Returns */
@@ -2105,25 +2101,22 @@ export interface components {
             opened: number;
         };
         /**
-         * PartOut
-         * @description A part between two nodes with the drop across it.
+         * OrderPartOut
+         * @description One part to order, what goes with it, and who says yes.
          */
-        PartOut: {
-            /** Key */
-            key: string;
+        OrderPartOut: {
             /** Name */
             name: string;
-            /** Kind */
-            kind: string;
-            /** Closed */
-            closed: boolean;
-            expected: components["schemas"]["Shown"];
-            read: components["schemas"]["Shown"] | null;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "in" | "out" | "none";
+            /** Kit */
+            kit: string[];
+            /** Rule */
+            rule: string;
+            /** Approver */
+            approver: string;
+            /** State */
+            state: string;
+            /** Arrives */
+            arrives: string | null;
         };
         /**
          * ReturnOut
@@ -2181,7 +2174,7 @@ export interface components {
             /** Signs */
             signs: components["schemas"]["SignOut"][];
             /** Looks */
-            looks: components["schemas"]["LookOut"][];
+            looks: components["schemas"]["NextLookOut"][];
             /** State */
             state: string;
             /** Source */
@@ -2226,10 +2219,7 @@ export interface components {
             /** Key */
             key: string;
             /** Outline */
-            outline: [
-                number,
-                number
-            ][];
+            outline: number[][];
             /** Closed */
             closed: boolean;
             /** Zones */
@@ -2248,6 +2238,22 @@ export interface components {
             name: string;
             /** Level */
             level: number;
+        };
+        /**
+         * NextLookOut
+         * @description A further look and the odds after either outcome.
+         */
+        NextLookOut: {
+            /** Text */
+            text: string;
+            /** Minutes */
+            minutes: number;
+            /** Starter */
+            starter: string;
+            /** If Found */
+            if_found: string;
+            /** If Not */
+            if_not: string;
         };
         /**
          * PlacedOut
@@ -2385,6 +2391,27 @@ export interface components {
             starter: string;
             /** Meanings */
             meanings: components["schemas"]["MeaningOut"][];
+        };
+        /**
+         * PartOut
+         * @description A part between two nodes with the drop across it.
+         */
+        PartOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Closed */
+            closed: boolean;
+            expected: components["schemas"]["Shown"];
+            read: components["schemas"]["Shown"] | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "in" | "out" | "none";
         };
         /**
          * RungOut

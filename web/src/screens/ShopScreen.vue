@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import HouseRules from '@/features/house/HouseRules.vue'
 import CircuitEditor from '@/features/shop/CircuitEditor.vue'
 import KindEditor from '@/features/shop/KindEditor.vue'
 import ModelEditor from '@/features/shop/ModelEditor.vue'
 
 const props = defineProps<{ sort: string }>()
-const SORTS = [{ key: 'model', name: 'Models' }, { key: 'kind', name: 'Kinds of units' }, { key: 'circuit', name: 'Circuits' }]
-const editor = computed(() => ({ circuit: CircuitEditor, kind: KindEditor, model: ModelEditor })[props.sort] ?? ModelEditor)
+const SORTS = [{ key: 'model', name: 'Models' }, { key: 'kind', name: 'Kinds of units' }, { key: 'circuit', name: 'Circuits' }, { key: 'rules', name: 'House rules' }]
+const editor = computed(() => ({ circuit: CircuitEditor, kind: KindEditor, model: ModelEditor, rules: HouseRules })[props.sort] ?? ModelEditor)
 </script>
 
 <template>

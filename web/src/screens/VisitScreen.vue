@@ -29,6 +29,7 @@ const VIEW_FILES = {
   draft: () => import('@/features/draft/DraftView.vue'),
   air: () => import('@/features/air/AirView.vue'),
   string: () => import('@/features/string/StringView.vue'),
+  exchanger: () => import('@/features/exchanger/ExchangerView.vue'),
   close: () => import('@/features/close/CloseView.vue'),
 }
 const ArrivalView = defineAsyncComponent({ loader: VIEW_FILES.arrival, errorComponent: NotLoaded })
@@ -37,6 +38,7 @@ const GasView = defineAsyncComponent({ loader: VIEW_FILES.gas, errorComponent: N
 const DraftView = defineAsyncComponent({ loader: VIEW_FILES.draft, errorComponent: NotLoaded })
 const AirView = defineAsyncComponent({ loader: VIEW_FILES.air, errorComponent: NotLoaded })
 const StringView = defineAsyncComponent({ loader: VIEW_FILES.string, errorComponent: NotLoaded })
+const ExchangerView = defineAsyncComponent({ loader: VIEW_FILES.exchanger, errorComponent: NotLoaded })
 const CloseView = defineAsyncComponent({ loader: VIEW_FILES.close, errorComponent: NotLoaded })
 /** Fetches the other views once the first one stands, so that they open in a cellar without signal. */
 const FETCH_AHEAD_MS = 1500
@@ -58,6 +60,7 @@ const suspects = ref<Schemas['SuspectsOut'] | null>(null)
 const pending = computed(() => outbox.lines.filter((line) => line.visit === props.id))
 const waiting = computed(() => pending.value.filter((line) => !line.refused).length)
 const away = computed(() => stale.value || (waiting.value > 0 && outbox.unreachable))
+const tabs = computed(() => VIEWS.filter((tab) => tab.view !== 'exchanger' || page.value?.has_exchanger))
 const side = computed(() => (page.value?.paths.some((path) => path.key === 'water') ? 'Water' : 'Air'))
 const station = computed(() => page.value?.paths.flatMap((path) => path.stations).find((s) => s.key === stationKey.value))
 
@@ -136,7 +139,7 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
   <div v-if="page" class="visit" :class="{ narrow }">
     <VisitHeader :page="page" :waiting="waiting" :stale="away" />
     <nav class="tabs" aria-label="Views">
-      <button v-for="tab in VIEWS" :key="tab.view" :class="{ on: view === tab.view }" :aria-current="view === tab.view" @click="go(tab.view)">{{ tab.view === 'air' ? side : tab.name }} <kbd>{{ tab.key }}</kbd></button>
+      <button v-for="tab in tabs" :key="tab.view" :class="{ on: view === tab.view }" :aria-current="view === tab.view" @click="go(tab.view)">{{ tab.view === 'air' ? side : tab.name }} <kbd>{{ tab.key }}</kbd></button>
       <span class="muted">{{ page.reason }} · house rules: {{ page.rules }}</span>
       <button class="keys" aria-label="Show the keys" @click="showKeys = true">?</button>
     </nav>
@@ -150,6 +153,7 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
       <DraftView v-else-if="view === 'draft'" :page="page" @page="replace" @begin="begin" @why="(f) => (figure = f)" />
       <AirView v-else-if="view === 'air'" :page="page" @begin="begin" @why="(f) => (figure = f)" />
       <StringView v-else-if="view === 'string'" :page="page" :narrow="narrow" @begin="begin" @write="write" @suspects="(found) => (suspects = found)" />
+      <ExchangerView v-else-if="view === 'exchanger'" :page="page" @page="replace" @begin="begin" @write="write" />
       <CloseView v-else :page="page" :waiting="waiting" @page="replace" @begin="begin" />
     </main>
     <aside v-if="!narrow">

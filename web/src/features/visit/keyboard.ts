@@ -1,6 +1,6 @@
 import type { Phase } from './bar'
 
-export type ViewName = 'arrival' | 'unit' | 'flue' | 'gas' | 'draft' | 'air' | 'string' | 'close'
+export type ViewName = 'arrival' | 'unit' | 'flue' | 'gas' | 'draft' | 'air' | 'string' | 'exchanger' | 'close'
 export const VIEWS: { view: ViewName; name: string; key: string }[] = [
   { view: 'arrival', name: 'Arrival', key: '0' },
   { view: 'unit', name: 'Unit', key: '1' },
@@ -8,6 +8,7 @@ export const VIEWS: { view: ViewName; name: string; key: string }[] = [
   { view: 'gas', name: 'Gas', key: '3' },
   { view: 'draft', name: 'Draft', key: '4' },
   { view: 'string', name: 'String', key: '5' },
+  { view: 'exchanger', name: 'Exchanger', key: '6' },
   { view: 'air', name: 'Air, water', key: '8' },
   { view: 'close', name: 'Close out', key: '7' },
 ]
