@@ -99,6 +99,8 @@ def _today(unit: Unit, person: Person, row: dict[str, Any], now: datetime) -> No
 
 def _write(visit: Visit, person: Person, text: str, phase: str, at: datetime) -> None:
     line_id = uuid.uuid5(uuid.NAMESPACE_URL, f"{visit.pk}/{at.isoformat()}/{text}")
-    write_line(
-        WriteLine(visit_id=visit.pk, line_id=line_id, text=text, stage=None, phase=phase, at=at), actor=person, now=at
+    analyzer = Instrument.objects.get(name="Analyzer 1").pk if text.startswith("o2 ") else None
+    command = WriteLine(
+        visit_id=visit.pk, line_id=line_id, text=text, stage=None, phase=phase, at=at, instrument_id=analyzer
     )
+    write_line(command, actor=person, now=at)

@@ -107,7 +107,7 @@ def _instruments(address: str, env: dict[str, str]) -> list[subprocess.Popen[byt
     command = [str(PYTHON), "-m", "instruments"]
     options = ["--url", address, "--epoch", str(time.time()), "--units", str(ROOT / "demo" / "live_units.json")]
     return [
-        subprocess.Popen([*command, kind, "--key", key, *options], env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent)
+        subprocess.Popen([*command, kind, f"--key={key}", *options], env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent)
         for kind, key in first.items()
     ]  # fmt: skip
 

@@ -5,7 +5,7 @@ from havrin_core.judgement.exchanger.evidence import Evidence, evidence_of, is_s
 from havrin_core.judgement.exchanger.methods import FINDS, SURENESS
 from havrin_core.judgement.findings import FINDINGS
 from havrin_core.judgement.standing.facts import Facts
-from havrin_core.machine.exchanger import HEIGHT, Exchanger, Part, exchanger_of
+from havrin_core.machine.exchanger import HEIGHT, SECONDARY, Exchanger, Part, exchanger_of
 from havrin_server.api.schemas_exchanger import (
     CoverageOut,
     EvidenceOut,
@@ -36,9 +36,15 @@ def exchanger_page(visit: Visit) -> ExchangerOut:
     return ExchangerOut(
         form=drawn.form, name=drawn.name, width=drawn.width, height=HEIGHT, parts=[_part(drawn, part, rows, seen) for part in drawn.parts],
         placed=[_placed(row) for row in rows], coverage=[_coverage(row) for row in seen], evidence=_evidence(evidence_of(unit, facts)),
-        findings=[FindingChoice(starter=f"found {f.words[0]}", name=f.text, level=f.level) for f in FINDINGS if f.station == "exchanger" and f.level],
+        findings=_choices(drawn),
         methods=list(FINDS), surenesses=list(SURENESS), sizes=list(_SIZES), whole=f"exchanger ok {len(drawn.primary)}/{len(drawn.primary)} by ",
     )  # fmt: skip
+
+
+def _choices(drawn: Exchanger) -> list[FindingChoice]:
+    has_coil = any(part.key == SECONDARY for part in drawn.parts)
+    rows = [f for f in FINDINGS if f.station == "exchanger" and f.level and (has_coil or f.key != "coil_fouled")]
+    return [FindingChoice(starter=f"found {f.words[0]}", name=f.text, level=f.level) for f in rows]
 
 
 def _part(drawn: Exchanger, part: Part, rows: list[Placed], seen: list[Coverage]) -> ExchangerPartOut:

@@ -47,7 +47,7 @@ class _Seen:
         visit: Visit | None = self.visits[0] if self.visits else None
         level = (visit.closed_level or self.newest.level) if visit and self.newest else None
         return SiteUnitOut(
-            label=self.unit.label, place=self.unit.place, kind=self.unit.described().kind.name, gas_line=self.unit.gas_line,
+            id=self.unit.pk, label=self.unit.label, place=self.unit.place, kind=self.unit.described().kind.name, gas_line=self.unit.gas_line,
             visit=visit.pk if visit else None, day=visit.day if visit else None, level=level, title=TITLES[level] if level else "",
         )  # fmt: skip
 

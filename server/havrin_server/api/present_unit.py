@@ -56,13 +56,9 @@ class _Seen:
             return None
         dimension = measurand(key[0]).dimension
         newest = show(view.value, dimension, self.system).text
-        if view.found is not None:
-            return RecordCell(found=show(view.found, dimension, self.system).text, left=newest, state=view.verdict)
-        return RecordCell(
-            found="" if view.phase == "left" else newest,
-            left=newest if view.phase == "left" else "",
-            state=view.verdict,
-        )
+        left = view.phase == "left"
+        earlier = show(view.found, dimension, self.system).text if view.found is not None else ""
+        return RecordCell(found=earlier if left else newest, left=newest if left else "", state=view.verdict)
 
 
 def unit_record(unit: Unit, person: Person) -> UnitRecord:

@@ -8,6 +8,7 @@ from pydantic import BaseModel as Schema
 class SiteUnitOut(Schema):
     """One unit of the site, with the visit that its newest readings come from."""
 
+    id: int
     label: str
     place: str
     kind: str

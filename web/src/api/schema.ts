@@ -3182,6 +3182,8 @@ export interface components {
          * @description One unit of the site, with the visit that its newest readings come from.
          */
         SiteUnitOut: {
+            /** Id */
+            id: number;
             /** Label */
             label: string;
             /** Place */

@@ -2,6 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { darkTheme, NConfigProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
 import { ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
 import { getMe, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
 import { useOutbox } from '@/outbox/useOutbox'
@@ -10,6 +11,7 @@ import { useTheme } from '@/ui/theme'
 import { overrides } from './theme'
 
 const theme = useTheme()
+const route = useRoute()
 const cache = useQueryClient()
 const outbox = useOutbox()
 const { data: me, error, isPending } = useQuery<Schemas['Me'], ApiError>({ queryKey: keys.me, queryFn: getMe, retry: false })
@@ -28,7 +30,8 @@ watch(() => me.value?.username, (name) => {
   <NConfigProvider :theme="theme.cellar ? darkTheme : null" :theme-overrides="overrides(theme.cellar)" abstract>
     <NGlobalStyle />
     <NMessageProvider placement="top">
-      <SignInScreen v-if="signedOut" />
+      <RouterView v-if="route.meta['open']" />
+      <SignInScreen v-else-if="signedOut" />
       <RouterView v-else-if="me" />
       <main v-else class="blank">
         <p v-if="isPending">Loading …</p>

@@ -23,7 +23,7 @@ const dayOf = (day: string) => new Date(`${day}T12:00`).toLocaleDateString('en-G
       <p v-if="isPending" class="muted">Loading the site …</p>
       <div v-else-if="error" class="trouble" role="alert"><b>{{ error.message }}</b><button class="btn" @click="refetch()">Try again</button></div>
       <template v-else-if="site">
-        <p class="muted">{{ site.access }}</p>
+        <p class="muted">{{ site.access }} <a :href="`/api/sites/${site.id}/sheet.pdf`" target="_blank" rel="noopener">Test sheets of all units (PDF)</a></p>
         <section v-if="site.shared.length" class="shared" aria-label="What they share"><h2>What they share</h2><p v-for="text in site.shared" :key="text">{{ text }}</p></section>
         <p v-else class="muted">Nothing lies off on several of them in the same way.</p>
         <div class="across">
@@ -31,7 +31,7 @@ const dayOf = (day: string) => new Date(`${day}T12:00`).toLocaleDateString('en-G
             <thead>
               <tr><th scope="col">Newest reading</th>
                 <th v-for="unit in site.units" :key="unit.label" scope="col">
-                  <RouterLink v-if="unit.visit" :to="`/visits/${unit.visit}/unit`">{{ unit.label }}</RouterLink><template v-else>{{ unit.label }}</template>
+                  <RouterLink :to="`/units/${unit.id}`">{{ unit.label }}</RouterLink>
                   <span>{{ unit.kind }}</span><span v-if="unit.gas_line">{{ unit.gas_line }}</span>
                   <span v-if="unit.level && unit.day" class="stand"><StateMark :state="levelState(unit.level)" :size="12" />{{ unit.title }}, {{ dayOf(unit.day) }}</span><span v-else>Never visited</span>
                 </th></tr>

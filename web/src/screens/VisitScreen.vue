@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { NDrawer, NDrawerContent, NModal, useMessage } from 'naive-ui'
-import { computed, defineAsyncComponent, onMounted, onUnmounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, nextTick, onMounted, onUnmounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { correct, sendPhoto } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
@@ -70,6 +70,8 @@ watch(() => page.value?.id, () => {
   bar.instrument = page.value?.instruments.find((i) => i.kind === 'analyzer' && i.in_date)?.id ?? null
 }, { immediate: true })
 
+/** On a narrow screen the tabs are wider than it: the one in hand is brought into sight. */
+watch(() => props.view, () => void nextTick(() => document.querySelector('.tabs .on')?.scrollIntoView({ inline: 'center', block: 'nearest' })), { immediate: true })
 const go = (view: ViewName) => void router.replace(`/visits/${props.id}/${view}`)
 const tell = (trouble: unknown) => message.error(trouble instanceof ApiError ? trouble.message : String(trouble), { duration: 8000, closable: true })
 
@@ -140,7 +142,6 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
     <VisitHeader :page="page" :waiting="waiting" :stale="away" />
     <nav class="tabs" aria-label="Views">
       <button v-for="tab in tabs" :key="tab.view" :class="{ on: view === tab.view }" :aria-current="view === tab.view" @click="go(tab.view)">{{ tab.view === 'air' ? side : tab.name }} <kbd>{{ tab.key }}</kbd></button>
-      <span class="muted">{{ page.reason }} · house rules: {{ page.rules }}</span>
       <button class="keys" aria-label="Show the keys" @click="showKeys = true">?</button>
     </nav>
     <button v-if="narrow" class="strip" :aria-expanded="sheet === 'standing'" @click="sheet = sheet === 'standing' ? 'none' : 'standing'"><StandingPanel :standing="page.standing" :waiting="waiting" :stale="away" folded /></button>
@@ -179,10 +180,10 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
 <style scoped>
 .visit { display: grid; height: 100dvh; grid-template: 'head head' 54px 'tabs side' 38px 'main side' 1fr 'bar bar' auto / minmax(0, 1fr) 392px }
 .tabs { grid-area: tabs; display: flex; align-items: stretch; gap: 4px; padding: 0 12px; border-bottom: 1.5px solid var(--line) } .tabs button { position: relative; border: 0; background: none; padding: 0 9px; white-space: nowrap; font-size: 17px; font-weight: 500; color: var(--muted) } .tabs .on { color: var(--ink); font-weight: 600; box-shadow: inset 0 -4px var(--accent) }
-.tabs button::after { content: ''; position: absolute; inset: -3px 0 } kbd { font: 13px var(--font); border: 1px solid var(--line); border-radius: 4px; padding: 1px 5px; margin-left: 4px; background: var(--plate) } .tabs span { margin: auto 0 auto auto; font-size: 15px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0 } .keys { min-width: 44px }
+.tabs button::after { content: ''; position: absolute; inset: -3px 0 } kbd { font: 13px var(--font); border: 1px solid var(--line); border-radius: 4px; padding: 1px 5px; margin-left: 4px; background: var(--plate) } .tabs .keys { min-width: 44px; margin-left: auto }
 main { grid-area: main; overflow: auto; min-height: 0; display: flex; flex-direction: column } .complaint { padding: 8px 20px 0; font-weight: 500 }
 aside { grid-area: side; overflow-y: auto; background: var(--plate); border-left: 1.5px solid var(--line) }
-.narrow { grid-template: 'head' 50px 'tabs' 46px 'strip' auto 'main' 1fr 'pull' auto 'bar' auto / minmax(0, 1fr) } .narrow main { overflow: hidden auto } .narrow .tabs span, .narrow kbd { display: none } .narrow .tabs { overflow-x: auto } .narrow .tabs button { flex: 1 0 auto; white-space: nowrap; padding: 0 6px } .narrow .tabs .keys { flex: 0 0 44px }
+.narrow { grid-template: 'head' 50px 'tabs' 46px 'strip' auto 'main' 1fr 'pull' auto 'bar' auto / minmax(0, 1fr) } .narrow main { overflow: hidden auto } .narrow kbd { display: none } .narrow .tabs { overflow-x: auto } .narrow .tabs button { flex: 1 0 auto; white-space: nowrap; padding: 0 6px } .narrow .tabs .keys { flex: 0 0 44px }
 .strip { grid-area: strip; min-height: 46px; border: 0; padding: 0; background: var(--plate); text-align: left } .strip :deep(.standing) { padding: 9px 14px } .strip :deep(h2) { font-size: 18px }
 .pull { grid-area: pull; display: flex; justify-content: space-between; gap: 12px; min-height: 44px; padding: 0 14px; align-items: center; border: 0; border-top: 1.5px solid var(--line); background: var(--plate); white-space: nowrap; overflow: hidden } .pull b { overflow: hidden; text-overflow: ellipsis; font-weight: 500 }
 .blank { display: grid; place-content: center; height: 100%; gap: 14px; text-align: center }

@@ -19,5 +19,5 @@ defineEmits<{ begin: [starter: string, station: string] }>()
 <style scoped>
 ol { list-style: none; margin: 0; padding: 0; display: grid; gap: 12px } li { background: var(--plate); border: 1.5px solid var(--line); border-radius: 8px; padding: 10px 16px 6px } .holds { border-color: var(--out); border-left-width: 7px } h2 { display: flex; gap: 10px; align-items: center; font-size: 18px; font-weight: 600 } h2 i { display: grid; place-content: center; width: 26px; height: 26px; border-radius: 50%; background: var(--steady); font: 600 15px var(--font) } h2 small { color: var(--out); font-weight: 500; font-size: 15px }
 .line { display: flex; gap: 10px; align-items: center; width: 100%; min-height: 44px; padding: 4px 0; border: 0; border-top: 1px dashed var(--line); background: none; text-align: left } .line small { margin-left: auto; color: var(--muted); font-size: 14px; white-space: nowrap } button.line:hover { text-decoration: underline }
-@media (max-width: 800px) { button.line { flex-wrap: wrap } button.line span { flex: 1 } .line small { flex-basis: 100%; margin-left: 26px } }
+@media (max-width: 800px) { .line small { display: none } }
 </style>

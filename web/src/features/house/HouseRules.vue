@@ -43,7 +43,7 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
   <p v-else-if="!house" class="none muted">Loading the house rules …</p>
   <div v-else class="house">
     <div class="rules">
-      <div class="top"><label>Name<input v-model="draft.name" maxlength="60" :disabled="!house.writable" /></label><span class="muted">Begin from</span><button v-for="preset in house.presets" :key="preset.name" class="btn" :disabled="!house.writable" @click="take(preset)">{{ preset.name }}</button></div>
+      <div class="top"><label>Name<input v-model="draft.name" maxlength="60" :disabled="!house.writable" /></label><span class="muted">Begin from</span><button v-for="preset in house.presets" :key="preset.name" class="btn" @click="take(preset)">{{ preset.name }}</button></div>
       <p v-if="!house.writable" class="muted">Only a supervisor sets the house rules; anyone may try what they would change.</p>
       <fieldset v-for="question in house.questions" :key="question.key">
         <legend>{{ question.name }} <small v-if="run?.by_rule[question.key] !== undefined">alone changes {{ run.by_rule[question.key] }} of {{ run.looked_at }}</small></legend>

@@ -22,7 +22,7 @@ const overdue = computed(() => props.page.instruments.filter((i) => !i.in_date).
   <header>
     <RouterLink to="/" class="back" aria-label="Back to the round">‹</RouterLink>
     <h1>{{ page.unit_name }}</h1>
-    <span class="line">{{ page.unit_line }}</span>
+    <span class="line"><span>{{ page.unit_line }}</span><span>{{ page.reason }} · house rules: {{ page.rules }}</span></span>
     <span class="chips">
       <span class="chip" :class="{ warn: !page.room_co }">Room CO {{ page.room_co ? `${page.room_co.text} ${page.room_co.unit}` : 'not read' }}</span>
       <span class="chip wide" :class="{ warn: overdue }" :title="overdue ? `Calibration overdue: ${overdue}` : ''">Calibration {{ inDate }} of {{ page.instruments.length }}</span>
@@ -36,7 +36,7 @@ const overdue = computed(() => props.page.instruments.filter((i) => !i.in_date).
 <style scoped>
 header { grid-area: head; display: flex; align-items: center; gap: 14px; min-width: 0; padding: 0 16px 0 4px; background: var(--bar); color: var(--bar-ink) }
 .back { display: grid; place-content: center; width: 44px; height: 44px; font-size: 32px; color: inherit; text-decoration: none }
-h1 { font-size: 21px; font-weight: 600; white-space: nowrap } .line { color: var(--bar-muted); white-space: nowrap; overflow: hidden; text-overflow: ellipsis }
+h1 { font-size: 21px; font-weight: 600; white-space: nowrap } .line { display: grid; min-width: 0; font-size: 15px; line-height: 1.2; color: var(--bar-muted); white-space: nowrap } .line span { overflow: hidden; text-overflow: ellipsis }
 .chips { margin-left: auto; display: flex; gap: 10px; align-items: center; white-space: nowrap }
 .chip { min-height: 32px; display: inline-flex; align-items: center; padding: 0 11px; font-size: 15px; border: 1px solid var(--bar-line); border-radius: 5px; background: none; color: inherit }
 button.chip { min-height: 44px } .warn { border-color: #eaa742; color: #ffd58f } .clock { font-size: 19px; min-width: 40px; text-align: right }
