@@ -17,6 +17,7 @@ from launcher.cluster import free_port
 from launcher.serve import server_command
 
 TIMES = 60
+REPORT_ENTRIES = 500
 
 
 @contextlib.contextmanager
@@ -53,6 +54,11 @@ class Caller:
         with self.opener.open(request) as answer:
             return json.loads(answer.read())
 
+    def fetch(self, path: str) -> bytes:
+        with self.opener.open(f"{self.url}/api/{path}") as answer:
+            content: bytes = answer.read()
+            return content
+
 
 def report(url: str) -> None:
     """Print p50 and p95 of the calls that a technician waits for."""
@@ -62,17 +68,30 @@ def report(url: str) -> None:
     _print("round", lambda: caller.call("GET", "round"))
     _print("visit page", lambda: caller.call("GET", f"visits/{visit}"))
     _print("read back a line", lambda: caller.call("POST", f"visits/{visit}/read-back", {"text": "o2 6.4 co 46 t 118"}))
-    _print("write a line, page back", lambda: caller.call("POST", f"visits/{visit}/lines", _line()))
+    _print("write a line, page back", lambda: caller.call("POST", f"visits/{visit}/lines", _line("mp 3.5")))
+    _print("closing out", lambda: caller.call("GET", f"visits/{visit}/closing"))
+    _print("exchanger with its odds", lambda: caller.call("GET", f"visits/{visit}/exchanger"))
+    _print("record of a unit", lambda: caller.call("GET", "units/1"))
+    _print("dry run of house rules on the last visits", lambda: caller.call("POST", "house-rules/try", _STRICTER), 8)
+    while caller.call("GET", f"visits/{visit}/version") < REPORT_ENTRIES:
+        caller.call("POST", f"visits/{visit}/lines", _line("o2 7.4 co 22 co2 7.6 t 342 air 66"))
+    for name in ("report", "customer", "tag"):
+        _print(
+            f"{name}.pdf of {REPORT_ENTRIES} entries", lambda name=name: caller.fetch(f"visits/{visit}/{name}.pdf"), 5
+        )
 
 
-def _line() -> dict[str, str]:
-    return {"id": str(uuid.uuid4()), "text": "mp 3.5", "phase": "found", "at": "2026-01-14T10:00:00Z"}
+_STRICTER = {"rules": {"worn_part": "replace", "jumpers": "none", "manual_reset": "twelve_cycles"}}
 
 
-def _print(name: str, work: Callable[[], object]) -> None:
+def _line(text: str) -> dict[str, str]:
+    return {"id": str(uuid.uuid4()), "text": text, "phase": "found", "at": "2026-01-14T10:00:00Z"}
+
+
+def _print(name: str, work: Callable[[], object], times: int = TIMES) -> None:
     work()
     spent = []
-    for _ in range(TIMES):
+    for _ in range(times):
         begun = time.perf_counter()
         work()
         spent.append(1000 * (time.perf_counter() - begun))

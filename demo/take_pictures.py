@@ -57,10 +57,6 @@ def _phone(page: Page) -> None:
     page.click(".stop >> nth=0")
     page.wait_for_selector("[data-station]")
     _shot(page, "phone-unit")
-    page.click("input[name=line]")
-    page.click(".likely button >> nth=0")
-    page.click(".digits button:text-is('1')")
-    _shot(page, "phone-keypad")
     page.context.close()
 
 
@@ -69,7 +65,6 @@ def _others(page: Page) -> None:
     page.goto(re.sub(r"/visits/.*", "/", here))
     page.click(".stop:has-text('B-1')")
     page.wait_for_selector("[data-station]")
-    _shot(page, "boiler")
     page.keyboard.press("0")
     page.wait_for_selector(".arrival")
     _shot(page, "arrival")
@@ -101,8 +96,44 @@ def _others(page: Page) -> None:
     page.click("button:has-text('Copy it')")
     page.wait_for_selector(".rung")
     _shot(page, "shop")
+    _house(page, here)
+    _exchanger(page, here)
     page.goto(here)
     page.wait_for_selector("[data-station]")
+
+
+def _house(page: Page, here: str) -> None:
+    page.goto(re.sub(r"/visits/.*", "/shop/rules", here))
+    page.click("button:text-is('strict')")
+    page.wait_for_selector("aside details")
+    page.locator("aside summary").nth(1).click()
+    _shot(page, "rules")
+
+
+def _exchanger(page: Page, here: str) -> None:
+    page.goto(re.sub(r"/visits/.*", "/", here))
+    page.click(".stop:has-text('F-1')")
+    page.wait_for_selector(".arrival")
+    for line in (
+        "found rust flakes",
+        "found scorch cell 2 neck 10 mm by mirror",
+        "o2 step 0.7",
+        "exchanger ok 3/4 by mirror",
+    ):
+        _write(page, line)
+    page.locator("h1").click()
+    page.keyboard.press("6")
+    page.wait_for_selector("[data-zone]")
+    page.keyboard.press("d")
+    _shot(page, "exchanger")
+    page.keyboard.press("d")
+
+
+def _record(page: Page) -> None:
+    page.click("a:has-text('Record of the unit')")
+    page.wait_for_selector(".time li")
+    page.evaluate("() => window.scrollTo(0, 260)")
+    _shot(page, "record")
 
 
 def _tablet(page: Page) -> None:
@@ -175,6 +206,7 @@ def _tablet(page: Page) -> None:
             str(SHOTS / "report"),
         ]
         subprocess.run(command, check=True)
+    _record(page)
 
 
 if __name__ == "__main__":

@@ -77,6 +77,7 @@ def test_who_says_yes_to_which_part():
     assert (parts["Igniter"].approver, parts["Igniter"].state) == ("the owner", "to ask")
     assert (parts["Filter"].approver, parts["Filter"].state) == ("the tenant", "declined")
     assert {p.state for p in plan("part igniter", "part inducer", "approved owner").parts} == {"approved"}
+    assert plan("part igniter", "declined owner igniter", "approved owner igniter").parts[0].state == "approved"
 
 
 def test_the_return_hangs_on_the_last_part_to_arrive():

@@ -34,7 +34,7 @@ def test_every_scheme_names_every_level():
     "data",
     [
         {"worn_part": "never"}, {"draft_margin_share": 3}, {"draft_margin_share": "much"}, {"co_air_free_ask_ppm": float("nan")},
-        {"co_air_free_ask_ppm": True}, {"co_air_free_ask_ppm": 500.0}, {"tea": "black"},
+        {"co_air_free_ask_ppm": True}, {"co_air_free_ask_ppm": 500.0}, {"tea": "black"}, {"name": " "}, {"name": 7}, {"name": "n" * 61},
     ],
 )  # fmt: skip
 def test_a_rule_that_cannot_be_is_refused_by_its_name(data):
@@ -122,3 +122,23 @@ def test_gas_that_was_off_asks_for_tightness_first():
     assert "that the line is tight" in [m.text for m in found.missing]
     assert "tightness" not in {m.proof for m in judge("did restore gas", "tight 12 l 20 mbar 20 mbar 30 min").missing}
     assert "gas_leak_m3_s_out" not in codes(found)
+
+
+def test_what_was_advised_or_refused_is_told_to_the_owner():
+    found = judge(*SOUND, "advise a larger branch", "refused the branch: next year")
+    assert found.level == 2
+    assert [r.text for r in found.reasons] == ["Advised: a larger branch.", "Refused: the branch: next year."]
+    assert found.next_step is None
+
+
+@pytest.mark.parametrize(
+    ("lines", "code", "missing"),
+    [
+        (("cause dirty rod",), None, False), (("cause not found: dropped out once",), "cause_not_found", False), ((), None, True),
+        (("did reset rollout", "cause not found"), "cause_not_found", True), (("did reset rollout", "cause not found", "cause bird nest"), None, False),
+    ],
+)  # fmt: skip
+def test_a_cause_not_found_is_told_and_never_clears_a_trip(lines, code, missing):
+    found = judge(*SOUND, *lines, reason="no_heat")
+    assert ("cause_not_found" in codes(found)) == (code is not None)
+    assert any(m.proof == "cause_named" for m in found.missing) == missing

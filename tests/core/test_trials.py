@@ -35,7 +35,7 @@ def read(text, circuit=FURNACE):
 )  # fmt: skip
 def test_a_trial_is_read(text, check, device, outcome, echo):
     line = read(text)
-    (body,) = line.bodies
+    body, *_ = line.bodies
     assert isinstance(body, Check)
     assert (body.check, body.device, body.outcome) == (check, device, outcome)
     assert line.echo == (echo,)

@@ -110,3 +110,18 @@ def test_a_dropped_fire_damper_is_told_to_the_owner():
     found = judge("damper dropped", unit=unit, reason="recheck")
     assert "fire_damper_shut" in codes(found)
     assert "competent" in next(r.lifts for r in found.reasons if r.code == "fire_damper_shut")
+
+
+CONDENSING = build_unit(
+    "B-8 · Test bench", "boiler_condensing", Plate("NG_H", (Stage("low", 11723), Stage("high", 58615)), flame_min_a=8e-7), 1548
+)  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("unit", "back", "code"),
+    [(CONDENSING, "wr 150", "cannot_condense"), (CONDENSING, "wr 105", None), (boiler(), "wr 100", "condenses"), (boiler(), "wr 150", None)],
+)  # fmt: skip
+def test_a_return_on_the_wrong_side_of_the_dew_point_is_told(unit, back, code):
+    stage = "hi " if unit is CONDENSING else ""
+    found = codes(judge(f"{stage}o2 4.9 co 48 t 150 air 70", back, unit=unit))
+    assert found & {"cannot_condense", "condenses"} == ({code} if code else set())

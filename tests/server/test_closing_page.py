@@ -19,7 +19,6 @@ from havrin_server.sites.models import Site
 from tests.core.rows import SOUND, tape
 from tests.server.test_photos import ARROW, marks, picture
 
-
 _SECONDS = itertools.count()
 
 

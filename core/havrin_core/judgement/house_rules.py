@@ -47,6 +47,7 @@ class HouseRules:
         return SCHEMES[self.scheme][level]
 
 
+MOST_NAME = 60
 # house limit -> (name, dimension, least, most)
 LIMITS: Mapping[str, tuple[str, str, float, float]] = {
     "co_air_free_action_ppm": ("Flue CO air-free: act above", "ppm", 50, 2000),
@@ -85,6 +86,9 @@ def house_rules_from_dict(data: Mapping[str, Any]) -> HouseRules:
             raise BadDocument("rule_choice", f"House rule {key} is one of {choices}, not {value!r}.", value=key)
         if key in LIMITS:
             _check_limit(key, value)
+    name = data.get("name", "house rules")
+    if not isinstance(name, str) or not 1 <= len(name.strip()) <= MOST_NAME:
+        raise BadDocument("rule_name", f"House rules have a name of 1 to {MOST_NAME} characters.", value="name")
     rules = replace(HouseRules(), **data)
     if rules.co_air_free_ask_ppm >= rules.co_air_free_action_ppm:
         message = "Flue CO air-free: asking why begins below the point of action."

@@ -4,6 +4,7 @@ from havrin_core.judgement.describe import describe
 from havrin_core.judgement.limits import band_for
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, TITLES, Assessment
+from havrin_core.judgement.standing.readings import judged_value
 from havrin_core.judgement.tape import Entry, effective
 from havrin_core.judgement.trends import trend_of
 from havrin_core.machine.measurands import measurand
@@ -81,7 +82,9 @@ def _row(unit: Unit, key: Key, seen: list[_Seen], system: str) -> RecordRow:
     quantity, stage = key
     what = measurand(quantity)
     label = STAGE_LABELS[stage] if stage else ""
-    points = [(one.visit.day, one.views[key].value) for one in reversed(seen) if key in one.views]
+    points = [
+        (one.visit.day, judged_value(quantity, one.views[key].value)) for one in reversed(seen) if key in one.views
+    ]
     band = band_for(unit.described(), seen[0].visit.rules(), quantity, stage)
     trend = trend_of(points, band)
     words = ""

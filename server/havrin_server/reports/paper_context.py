@@ -146,8 +146,12 @@ def _efficiency(values: Mapping[str, float], widths: Mapping[str, float], names:
 
 def _photo(photo: Photo) -> dict[str, Any]:
     """Return a photo with its marks in a drawing 1000 wide."""
-    with photo.file.open("rb") as file:
-        content = file.read()
+    caption = photo.caption or photo.station
+    try:
+        with photo.file.open("rb") as file:
+            content = file.read()
+    except OSError:
+        return {"src": "", "caption": f"{caption}: the file of this photo is missing on the server."}
     with Image.open(io.BytesIO(content)) as image:
         height = round(1000 * image.height / image.width)
     marks = [
@@ -160,7 +164,7 @@ def _photo(photo: Photo) -> dict[str, Any]:
         }
         for m in photo.marks
     ]
-    return {"src": data_uri(content), "height": height, "marks": marks, "caption": photo.caption or photo.station}
+    return {"src": data_uri(content), "height": height, "marks": marks, "caption": caption}
 
 
 def _instruments(visit: Visit) -> list[Instrument]:

@@ -2,23 +2,18 @@
 import { useQuery } from '@tanstack/vue-query'
 import { getSite, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
+import ScreenHead from '@/ui/ScreenHead.vue'
 import StateMark from '@/ui/StateMark.vue'
 import { levelState } from '@/ui/levels'
-import { useTheme } from '@/ui/theme'
 
 const props = defineProps<{ id: number }>()
-const theme = useTheme()
 const { data: site, error, isPending, refetch } = useQuery<Schemas['SiteOut'], ApiError>({ queryKey: keys.site(props.id), queryFn: () => getSite(props.id), refetchOnMount: 'always' })
 const dayOf = (day: string) => new Date(`${day}T12:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: '2-digit' })
 </script>
 
 <template>
   <div class="page">
-    <header>
-      <RouterLink to="/" class="back" aria-label="Back to the round">‹</RouterLink>
-      <b class="name">{{ site?.name ?? 'Site' }}</b><span class="muted">{{ site?.units.length ? `${site.units.length} units side by side` : '' }}</span>
-      <button class="chip" @click="theme.toggle()">{{ theme.cellar ? 'Daylight' : 'Cellar' }}</button>
-    </header>
+    <ScreenHead :name="site?.name ?? 'Site'" :line="site?.units.length ? `${site.units.length} units side by side` : ''" />
     <main>
       <p v-if="isPending" class="muted">Loading the site …</p>
       <div v-else-if="error" class="trouble" role="alert"><b>{{ error.message }}</b><button class="btn" @click="refetch()">Try again</button></div>
@@ -50,9 +45,8 @@ const dayOf = (day: string) => new Date(`${day}T12:00`).toLocaleDateString('en-G
 </template>
 
 <style scoped>
-header { display: flex; align-items: center; gap: 14px; min-height: 54px; padding: 5px 16px; background: var(--bar); color: var(--bar-ink) } header .muted { color: var(--bar-muted); margin-right: auto } .back { min-width: 44px; min-height: 44px; font-size: 30px; line-height: 40px; color: var(--bar-ink); text-decoration: none } .name { font-size: 21px } .chip { min-height: 44px; padding: 0 14px; border: 1px solid var(--bar-line); border-radius: 6px; background: none; color: var(--bar-ink) }
 main { padding: 18px 16px 60px; display: grid; gap: 14px } h2 { font-size: 18px } .shared { display: grid; gap: 6px; padding: 12px 16px; border: 1.5px solid var(--near); border-left-width: 7px; border-radius: 7px; background: var(--plate) } .trouble { color: var(--out); display: flex; gap: 16px; align-items: center }
 .across { overflow-x: auto; border: 1.5px solid var(--line); border-radius: 7px; background: var(--plate) } table { border-collapse: collapse; width: 100% } th, td { padding: 9px 14px; text-align: left; vertical-align: top; border-bottom: 1px solid var(--line) } tbody th { font-weight: 500; white-space: nowrap } thead th { font-size: 18px; min-width: 150px } thead th span { display: block; font-size: 14px; font-weight: 400; color: var(--muted) } thead th .stand { display: flex; gap: 6px; align-items: baseline }
 th:first-child { position: sticky; left: 0; background: var(--plate); min-width: 130px } td b { font-size: 19px; font-weight: 600 } small { color: var(--muted); font-size: 14px } .day { display: block; font-size: 13px } .side { display: inline-flex; gap: 5px; align-items: center; margin-left: 8px; font-weight: 500 } .out b, .out .side { color: var(--out) } .near b, .near .side { color: var(--near) }
-@media (max-width: 700px) { header .muted { display: none } .name { margin-right: auto; font-size: 18px } tbody th { white-space: normal } th, td { padding: 8px 10px } th:first-child { min-width: 104px; max-width: 104px } }
+@media (max-width: 700px) { tbody th { white-space: normal } th, td { padding: 8px 10px } th:first-child { min-width: 104px; max-width: 104px } }
 </style>

@@ -5,11 +5,10 @@ import { getUnit, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
 import ShareLinks from '@/features/record/ShareLinks.vue'
 import { levelState } from '@/ui/levels'
+import ScreenHead from '@/ui/ScreenHead.vue'
 import StateMark from '@/ui/StateMark.vue'
-import { useTheme } from '@/ui/theme'
 
 const props = defineProps<{ id: number }>()
-const theme = useTheme()
 const FIRST = 5
 const all = ref(false)
 const { data: unit, error, isPending, refetch } = useQuery<Schemas['UnitRecord'], ApiError>({ queryKey: keys.unit(props.id), queryFn: () => getUnit(props.id), refetchOnMount: 'always' })
@@ -18,11 +17,7 @@ const dayOf = (day: string) => new Date(`${day}T12:00`).toLocaleDateString('en-G
 
 <template>
   <div class="page">
-    <header>
-      <RouterLink to="/" class="back" aria-label="Back to the round">‹</RouterLink>
-      <b class="name">{{ unit?.name ?? 'Unit' }}</b><span class="muted">{{ unit?.line }}</span>
-      <button class="chip" @click="theme.toggle()">{{ theme.cellar ? 'Daylight' : 'Cellar' }}</button>
-    </header>
+    <ScreenHead :name="unit?.name ?? 'Unit'" :line="unit?.line ?? ''" />
     <main>
       <p v-if="isPending" class="muted">Loading the record …</p>
       <div v-else-if="error" class="trouble" role="alert"><b>{{ error.message }}</b><button class="btn" @click="refetch()">Try again</button></div>
@@ -52,9 +47,8 @@ const dayOf = (day: string) => new Date(`${day}T12:00`).toLocaleDateString('en-G
 </template>
 
 <style scoped>
-header { display: flex; align-items: center; gap: 14px; min-height: 54px; padding: 5px 16px; background: var(--bar); color: var(--bar-ink) } header .muted { color: var(--bar-muted); margin-right: auto } .back { min-width: 44px; min-height: 44px; font-size: 30px; line-height: 40px; color: var(--bar-ink); text-decoration: none } .name { font-size: 21px } .chip { min-height: 44px; padding: 0 14px; border: 1px solid var(--bar-line); border-radius: 6px; background: none; color: var(--bar-ink) }
 main { padding: 18px 16px 60px; display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr) } h2 { font-size: 18px; margin-bottom: 6px } h2 span { font-weight: 400; font-size: 15px; margin-left: 6px } .trouble { color: var(--out); display: flex; gap: 16px; align-items: center } .more { justify-self: start }
 .time { list-style: none; margin: 0; padding: 0; border-left: 2.5px solid var(--line) } .time li { display: grid; grid-template-columns: 30px 1fr; padding: 6px 0 10px; margin-left: -10px } .time svg { background: var(--paper); margin-top: 3px } .time a { color: inherit } .title { margin-left: 12px; font-weight: 600 } .time p { margin-top: 1px } .refused { color: var(--near); font-weight: 500 } .photos { display: flex; gap: 8px; margin-top: 6px } .photos img { height: 84px; border-radius: 5px; display: block }
 .across { overflow-x: auto; border: 1.5px solid var(--line); border-radius: 7px; background: var(--plate) } table { border-collapse: collapse; width: 100% } th, td { padding: 7px 12px; text-align: left; border-bottom: 1px solid var(--line); white-space: nowrap } th { font-weight: 500 } th:first-child { position: sticky; left: 0; background: var(--plate) } small { color: var(--muted); font-size: 14px } td svg { display: inline-block; margin-right: 6px } .out { color: var(--out); font-weight: 600 } .near { color: var(--near); font-weight: 600 } .trend { white-space: normal; min-width: 210px; font-weight: 500 }
-@media (max-width: 700px) { header .muted { display: none } .name { margin-right: auto; font-size: 18px } th:first-child { white-space: normal; max-width: 118px } th, td { padding: 7px 8px } }
+@media (max-width: 700px) { th:first-child { white-space: normal; max-width: 118px } th, td { padding: 7px 8px } }
 </style>

@@ -8,10 +8,12 @@ from havrin_core.judgement.dates import date_in
 from havrin_core.judgement.follow_up.parts import PART_WORDS, PARTS, kit_of, order_part, part_rule
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.standing.facts import Facts
+from havrin_core.judgement.tape import Decision
 
 APPROVERS = {"owner": "the owner", "tenant": "the tenant", "manager": "the facility manager"}
 RECHECK_DAYS, AFTER_ARRIVAL_DAYS, YEAR_DAYS = 3, 1, 365
 TO_ASK, APPROVED, DECLINED = "to ask", "approved", "declined"
+_ANSWERS = {"approve": TO_ASK, "approved": APPROVED, "declined": DECLINED}
 _RARE = ("intermittent", "not found", "now and then", "dropped out once", "by itself")
 
 
@@ -77,11 +79,12 @@ def _parts(facts: Facts, rules: HouseRules) -> Iterator[PartLine]:
 
 def _with_answers(facts: Facts, line: PartLine, today: date) -> PartLine:
     """Return the line with the newest answer that names its part, or names none and so means all."""
-    for name, state in (("approve", TO_ASK), ("approved", APPROVED), ("declined", DECLINED)):
-        for _, body in facts.decisions(name):
+    for entry in facts.entries:
+        body = entry.body
+        if isinstance(body, Decision) and body.decision in _ANSWERS:
             approver, _, rest = body.text.partition(" ")
             if approver in APPROVERS and _names(rest, line.name):
-                line = replace(line, approver=APPROVERS[approver], state=state)
+                line = replace(line, approver=APPROVERS[approver], state=_ANSWERS[body.decision])
     for entry, body in facts.decisions("arrives"):
         if _names(body.text, line.name):
             line = replace(line, arrives=date_in(body.text, entry.at.date()))

@@ -30,7 +30,7 @@ def next_step(reasons: list[Reason], missing: list[Missing], jumpers: list[Jumpe
         kind = abnormal(first.how)
         title, line = f"{kind.lifts}: {device_name(first.device)}", f"{kind.verb_out} {device_name(first.device)}"
         return NextStep(title, "The visit cannot close before it is made good.", 1, first.device, line)
-    worn = [r for r in reasons if r.level < NOT_YET and r.lifts]
+    worn = [r for r in reasons if r.level < NOT_YET and r.lifts and r.code not in ("advise", "refused")]
     return _tell_step(worn[0]) if worn else None
 
 

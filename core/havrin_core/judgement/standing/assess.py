@@ -27,6 +27,7 @@ from havrin_core.judgement.standing.pairs import changes_between
 from havrin_core.judgement.standing.proofs import Case, cycles_since, missing
 from havrin_core.judgement.standing.readings import reading_reasons, reading_views
 from havrin_core.judgement.standing.stations import station_views
+from havrin_core.judgement.standing.told import told_reasons
 from havrin_core.judgement.standing.venting import venting_reasons
 from havrin_core.machine.unit import Unit
 
@@ -45,7 +46,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, system: str = "us") 
     readings, flue, open_proofs = reading_views(case), flue_views(case), missing(case)
     jumpers = case.facts.jumpers_in()
     reasons = danger_reasons(case, jumpers) + reading_reasons(case, readings, system) + flue_reasons(case, flue)
-    reasons += venting_reasons(case, flue, system) + mistake_reasons(case)
+    reasons += venting_reasons(case, flue, system) + told_reasons(case, flue, system) + mistake_reasons(case)
     reasons = sorted(_with_overrides(case, reasons, open_proofs), key=lambda reason: -reason.level)
     level = _level(case, reasons, open_proofs)
     settled = not open_proofs or any(reason.level >= NOT_YET for reason in reasons)

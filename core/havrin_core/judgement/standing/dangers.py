@@ -47,7 +47,7 @@ def _suspected_exchanger(case: Case) -> list[Reason]:
         return []
     noticed = case.rules.exchanger_suspected == "notice_and_date" and only_one_weak(evidence)
     reading = f"about 1 in {1 / evidence.probability:.0f}" if evidence.probability < 0.5 else "more likely than not"
-    strongest = max((s for s in evidence.signs if s.entry_id), key=lambda sign: sign.ratio)
+    strongest = max(evidence.signs, key=lambda sign: sign.ratio)
     text = f"A breached heat exchanger is {reading}: {strongest.text[0].lower()}{strongest.text[1:]}."
     looks = evidence.next_looks
     lifts = f"{looks[0].text}; then write what was seen." if looks else "See every part of it."

@@ -12,6 +12,7 @@ from havrin_core.judgement.limits import band_for
 from havrin_core.judgement.plate_values import is_staged
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.model import Missing
+from havrin_core.judgement.tape import Decision
 from havrin_core.machine.measurands import measurand
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.quantities.uncertainty import Accuracy
@@ -102,8 +103,17 @@ def _leak_check(case: Case, after: datetime | None) -> list[str]:
     return [] if checks and checks[-1][1].passed else ["leak check of every joint that was opened"]
 
 
+def is_cause(body: Decision) -> bool:
+    """Tell whether ``body`` names a cause: "not found" names none."""
+    return not body.text.lower().startswith(("not found", "not known", "unknown", "none found"))
+
+
 def _cause(case: Case, after: datetime | None) -> list[str]:
-    return [] if case.facts.decisions("cause", after) else ["the cause of the call"]
+    """A cause is named, or said not to be found: that will do unless a safety trip was reset."""
+    causes = case.facts.decisions("cause", after)
+    reset = any(body.action == "manual_reset" for _, body in case.facts.deeds())
+    named = any(is_cause(body) for _, body in causes) if reset else bool(causes)
+    return [] if named else ["the cause of the trip" if reset and causes else "the cause of the call"]
 
 
 def _device_proved(case: Case, after: datetime | None) -> list[str]:
