@@ -31,7 +31,7 @@ FINDINGS: tuple[Finding, ...] = (
     ),
     Finding(
         "exchanger_doubtful", "exchanger", "A line that may be a crack",
-        ("suspected crack", "maybe crack", "hairline", "crack?", "line", "stress line"), 3,
+        ("suspected crack", "maybe crack", "hairline", "crack?", "stress line"), 3,
         "Clean it, look again with a borescope or put it under pressure; write “found crack …” or “exchanger ok …”.",
     ),
     Finding(

@@ -35,7 +35,7 @@ def closing_page(visit: Visit, person: Person) -> ClosingOut:
         obstacles=closing_obstacles(found, visit.signed_by or person.full_name), words=visit.rules().words_for(found.level),
         remarks=list(found.remarks), ledger=[_ledger(row) for row in found.ledger], parts=[part_out(line) for line in follow.parts],
         suggested=list(follow.suggested), returns=[return_out(row) for row in follow.returns],
-        frost=frost_out(shutdown_plan_of(facts), person.unit_system), links=[link_out(link) for link in visit.unit.links.select_related("made_by").order_by("-made_at")],
+        frost=frost_out(shutdown_plan_of(facts), person.unit_system),
     )  # fmt: skip
 
 

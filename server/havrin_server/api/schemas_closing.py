@@ -99,4 +99,3 @@ class ClosingOut(Schema):
     suggested: list[str]
     returns: list[ReturnOut]
     frost: FrostOut
-    links: list[LinkOut]

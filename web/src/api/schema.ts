@@ -2012,8 +2012,6 @@ export interface components {
             /** Returns */
             returns: components["schemas"]["ReturnOut"][];
             frost: components["schemas"]["FrostOut"];
-            /** Links */
-            links: components["schemas"]["LinkOut"][];
         };
         /**
          * ClosingStep
@@ -2073,32 +2071,6 @@ export interface components {
             until_by: string;
             /** Put Back */
             put_back: string;
-        };
-        /**
-         * LinkOut
-         * @description A customer's link to the unit's reports.
-         */
-        LinkOut: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Path */
-            path: string;
-            /** Made By */
-            made_by: string;
-            /**
-             * Expires At
-             * Format: date-time
-             */
-            expires_at: string;
-            /** Revoked */
-            revoked: boolean;
-            /** Expired */
-            expired: boolean;
-            /** Opened */
-            opened: number;
         };
         /**
          * OrderPartOut
@@ -3676,6 +3648,32 @@ export interface components {
         MarksIn: {
             /** Marks */
             marks: components["schemas"]["MarkIn"][];
+        };
+        /**
+         * LinkOut
+         * @description A customer's link to the unit's reports.
+         */
+        LinkOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Path */
+            path: string;
+            /** Made By */
+            made_by: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+            /** Revoked */
+            revoked: boolean;
+            /** Expired */
+            expired: boolean;
+            /** Opened */
+            opened: number;
         };
         /**
          * RecordCell

@@ -1,6 +1,6 @@
 """What a tape says once corrections are applied, arranged for the rules to ask."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from havrin_core.judgement.abnormal import abnormal
@@ -124,17 +124,20 @@ class Facts:
 
 def _facts_of(entry: Entry) -> list[ReadingFact]:
     body = entry.body
+    group = entry.group or entry.id
     if isinstance(body, Reading):
-        fact = _fact(entry, body.quantity, body.stage, body.value)
-        return [replace(fact, station=body.station, computed_from=body.computed_from, leads=body.leads)]
+        return [
+            ReadingFact(
+                body.quantity, body.stage, body.value, entry.phase, entry.at, entry.id, group, entry.instrument,
+                body.station, body.computed_from, body.leads,
+            )
+        ]  # fmt: skip
     if isinstance(body, Trace):
         return [
-            _fact(entry, quantity, body.stage if measurand(quantity).staged else None, mean)
+            ReadingFact(
+                quantity, body.stage if measurand(quantity).staged else None, mean, entry.phase, entry.at, entry.id, group,
+                entry.instrument,
+            )
             for quantity, mean, _ in body.means
-        ]
+        ]  # fmt: skip
     return []
-
-
-def _fact(entry: Entry, quantity: str, stage: str | None, value: float) -> ReadingFact:
-    group = entry.group or entry.id
-    return ReadingFact(quantity, stage, value, entry.phase, entry.at, entry.id, group, entry.instrument)

@@ -74,6 +74,7 @@ async function takeBundle(event: Event): Promise<void> {
       <NInput v-model:value="words" type="textarea" :autosize="{ minRows: 3 }" placeholder="In plain words: what was wrong, what was done, what you advise." @update:value="keepWords" />
       <h2>Sign</h2>
       <div class="two"><label>Your name<NInput v-model:value="name" :placeholder="me?.name" :input-props="{ name: 'signed-by' }" /></label><SignaturePad v-model="signature" /></div>
+      <ul v-if="closing?.obstacles.length && !refused.length" class="held"><li v-for="line in closing.obstacles" :key="line">{{ line }}</li></ul>
       <ul v-if="refused.length" class="refused" role="alert"><li v-for="line in refused" :key="line">{{ line }}</li></ul>
       <p v-if="waiting" class="refused">{{ waiting }} entries have not reached the server: closing waits for them.</p>
       <button class="btn strong big" :disabled="busy || !!waiting">Close the visit: {{ page.standing.title.toLowerCase() }}</button>
@@ -94,7 +95,7 @@ async function takeBundle(event: Event): Promise<void> {
 .close { flex: 1 0 auto; display: grid; grid-template-columns: 1fr 1fr; gap: 18px 28px; padding: 16px 20px 30px; align-content: start } .wide, .done { grid-column: 1 / -1 } h2 { display: flex; gap: 10px; align-items: center; font-size: 18px; font-weight: 600; margin-bottom: 4px } h3 { display: flex; gap: 8px; align-items: center; font-size: 16px; font-weight: 600 }
 .col { display: grid; gap: 12px; align-content: start }
 .sign { display: grid; gap: 8px } .two { display: grid; grid-template-columns: 1fr 2fr; gap: 16px } .two label { display: grid; gap: 4px; align-content: start } .big { min-height: 54px; font-size: 18px; justify-self: start; padding: 0 28px }
-.refused { color: var(--out); font-weight: 600; margin: 0; padding-left: 20px } .files { display: flex; flex-wrap: wrap; gap: 10px; align-items: center } .files h2 { flex-basis: 100%; margin: 0 } .files label { display: inline-flex; align-items: center; cursor: pointer } .taken { flex-basis: 100%; font-weight: 500 }
+.held { margin: 0; padding-left: 20px; font-weight: 500 } .refused { color: var(--out); font-weight: 600; margin: 0; padding-left: 20px } .files { display: flex; flex-wrap: wrap; gap: 10px; align-items: center } .files h2 { flex-basis: 100%; margin: 0 } .files label { display: inline-flex; align-items: center; cursor: pointer } .taken { flex-basis: 100%; font-weight: 500 }
 .quote { margin-top: 8px; padding-left: 12px; border-left: 4px solid var(--line) } .before { padding: 8px 0; border-bottom: 1px dashed var(--line) }
 @media (max-width: 800px) { .close { grid-template-columns: 1fr; padding: 12px } .two { grid-template-columns: 1fr } .big { width: 100% } }
 </style>
