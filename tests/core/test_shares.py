@@ -1,5 +1,7 @@
 """Transformer, belt and vent as shares; NO2 of a direct-fired unit."""
 
+import math
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -10,7 +12,7 @@ from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
 from havrin_core.physics.shares import ELBOW_45_M, ELBOW_90_M, equivalent_length_m, span_share, transformer_load
-from tests.core.rows import judge
+from tests.core.rows import _situation, furnace, judge, tape
 
 SITUATION = Situation(("only",), "only")
 MAKE_UP_AIR = build_unit("MA-9", "make_up_air", Plate("NG_H", (Stage("only", 88_000.0, 1245.0),)), 1500)
@@ -69,3 +71,25 @@ def test_nitrogen_dioxide_over_the_intake_shuts_a_direct_fired_unit_down():
     bad = judge("ino2 0.1", "dno2 0.8", unit=MAKE_UP_AIR)
     assert any(r.code == "discharge_no2" and r.level == 4 for r in bad.reasons)
     assert not any(r.code == "discharge_no2" for r in judge("ino2 0.1", "dno2 0.5", unit=MAKE_UP_AIR).reasons)
+
+
+@pytest.mark.parametrize(
+    ("line", "verdict"), [("mains 119 of 120", "in"), ("mains 131 of 120", "near"), ("mains 100 of 120", "out")]
+)
+def test_the_mains_are_judged_against_the_plate(line, verdict):
+    views = [r for s in judge(line).stations for r in s.readings if r.quantity == "line_voltage_off_pct"]
+    assert [view.verdict for view in views] == [verdict]
+
+
+def test_a_capacitor_is_read_off_or_under_load():
+    (off,), (loaded,) = tape("cap 37.2 of 40"), tape("cap 5.2 A 370 V of 40")
+    assert off.body.value == pytest.approx(37.2e-6)
+    assert loaded.body.value == pytest.approx(5.2 / (2 * math.pi * 60 * 370), rel=1e-3)
+    assert dict(loaded.body.computed_from)["rated_f"] == pytest.approx(40e-6)
+
+
+@pytest.mark.parametrize(
+    "line", ["cap", "cap 37", "cap 5.2 A 370 V", "cap 900 of 40", "cap 0 A 370 V of 40", "mains 120", "mains of"]
+)
+def test_what_is_not_whole_is_asked_for(line):
+    assert read_line(line, _situation(furnace(), "found")).problems

@@ -5,7 +5,12 @@ from dataclasses import dataclass
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.schools import SCHOOLS
 from havrin_core.machine.unit import PLATE_CHOICES, ManualLimit, Unit
-from havrin_core.physics.electrical import CURRENT_IMBALANCE_MOST_PCT, IGNITER_BANDS_OHM, VOLTAGE_IMBALANCE_MOST_PCT
+from havrin_core.physics.electrical import (
+    CURRENT_IMBALANCE_MOST_PCT,
+    IGNITER_BANDS_OHM,
+    SUPPLY_TOLERANCE,
+    VOLTAGE_IMBALANCE_MOST_PCT,
+)
 from havrin_core.physics.fuels import LP_FUELS
 from havrin_core.quantities.units import FOOT_M, INWC_PA
 from havrin_core.quantities.why import Input, Why
@@ -55,7 +60,9 @@ class Band:
         return "near" if _below(value, self.near_low) or _above(value, self.near_high) else "in"
 
 
+_OFF = 100 * SUPPLY_TOLERANCE
 _SHARES = {
+    "line_voltage_off_pct": Band("default", -_OFF, _OFF, -0.8 * _OFF, 0.8 * _OFF, "of the plate’s voltage, under load"),
     "transformer_load_pct": Band("default", high=100.0, near_high=85.0, note="its rating in VA"),
     "belt_deflection_pct": Band("default", 0.8, 2.5, 1.2, 2.0, "1/64 of the span; the belt maker’s figure goes first"),
     "vent_run_pct": Band(

@@ -81,6 +81,8 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("igniter_ohm", "Igniter, cold", "resistance", "burner", ("igniter", "hsi"), 0, 5000),
     Measurand("vent_draft_pa", "Draft in the vent", "pressure", "vent", ("vent draft", "overfire"), -500, 500),
     Measurand("spillage_s", "Spillage stopped after", "time", "vent", ("spill", "spillage"), 0, 3600),
+    Measurand("line_voltage_off_pct", "Line voltage off its plate", "percent", "call", ("line voltage off",), -100, 100),
+    Measurand("coil_current_a", "Coil current", "current", "gas_valve", ("coil",), 0, 20),
     Measurand("capacitor_f", "Capacitor", "capacitance", "blower", ("capacitor",), 1e-7, 5e-4),
     Measurand("transformer_load_pct", "Transformer load", "percent", "blower", ("transformer load",), 0, 400),
     Measurand("belt_deflection_pct", "Belt deflection", "percent", "blower", ("belt deflection",), 0, 50),

@@ -53,7 +53,7 @@ def _shown(found: Assessment) -> ClosingStep:
         for m in found.missing
     ]  # fmt: skip
     return ClosingStep(
-        key="shown", title="Still to show", lines=lines, holds=bool(lines) and not found.shut_down,
+        key="shown", title="Still to show", lines=lines, holds=bool(lines) and found.level < SHUT_DOWN and not found.shut_down,
         good="Everything that this visit must show is shown.",
     )  # fmt: skip
 

@@ -10,7 +10,7 @@ from typing import Any, TextIO
 
 import numpy as np
 from django.db import connection, transaction
-from django.db.models import Max
+from django.db.models import F, Max
 
 from havrin_core.traces.log_reader import Floats, Series
 from havrin_core.traces.samples import MOST_SAMPLES, channel_name, checked, joined, pack
@@ -119,7 +119,7 @@ def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
     recorder = (
         Recorder.objects.select_for_update(of=("self",))
         .filter(instrument__device_key__key_hash=_hash(key), capture__ended_at=None)
-        .select_related("capture__visit__unit").order_by("-capture__started_at").first()
+        .annotate(unit_label=F("capture__visit__unit__label")).select_related("capture").order_by("-capture__started_at").first()
     )  # fmt: skip
     if recorder is None:
         instrument_of(key)
@@ -147,7 +147,7 @@ def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
         missing=recorder.missing,
     )  # fmt: skip
     _tell(recorder, batch.sequence, sent)
-    return Taken(True, True, tuple(recorder.missing), problem, recorder.capture.visit.unit.label)
+    return Taken(True, True, tuple(recorder.missing), problem, recorder.unit_label)
 
 
 def _clock(recorder: Recorder, batch: Batch, now: datetime) -> tuple[float, str]:

@@ -2,7 +2,13 @@
 
 from havrin_core.errors import CoreError
 from havrin_core.judgement.shorthand.model import Line, Problem, Situation
-from havrin_core.judgement.shorthand.shares import read_belt, read_transformer, read_vent_run
+from havrin_core.judgement.shorthand.shares import (
+    read_belt,
+    read_capacitor,
+    read_mains,
+    read_transformer,
+    read_vent_run,
+)
 from havrin_core.judgement.shorthand.tightness import read_tightness
 from havrin_core.judgement.shorthand.words import PHASE_WORDS, STAGE_WORDS
 from havrin_core.judgement.tape import Reading
@@ -96,18 +102,6 @@ def _orifice(words: list[str], stage: str, situation: Situation) -> Outcome:
     return reading, f"{words[0]} orifices {size}, {1000 * metres:.2f} mm", "manifold"
 
 
-def _capacitor(words: list[str], stage: str, situation: Situation) -> Outcome:
-    """``cap 37.2 40``: read and rated, µF."""
-    numbers = _numbers([w for w in words if w.lower() not in ("of", "uf", "µf")])
-    if len(numbers) != 2 or not all(0.1 <= n <= 500 for n in numbers):
-        return Problem(
-            " ".join(words) or "cap", "Read and rated, in µF: cap 37.2 of 40. Discharged first, one lead off."
-        )
-    parts = (("rated_f", numbers[1] * 1e-6),)
-    reading = Reading("capacitor_f", numbers[0] * 1e-6, numbers[0], "µF", computed_from=parts)
-    return reading, f"Capacitor {numbers[0]:g} of {numbers[1]:g} µF", "blower"
-
-
 def _phases(words: list[str], stage: str, situation: Situation) -> Outcome:
     """``phases 208 212 206``: volts between lines, or amps of the three."""
     numbers = _numbers(words)
@@ -124,7 +118,8 @@ def _phases(words: list[str], stage: str, situation: Situation) -> Outcome:
 _READERS = {
     "clock": _clock,
     "orifice": _orifice,
-    "cap": _capacitor,
+    "cap": read_capacitor,
+    "mains": read_mains,
     "phases": _phases,
     "tight": read_tightness,
     "va": read_transformer,

@@ -37,9 +37,9 @@ function place(starter: string): void {
     <section class="draw">
       <h2>{{ data.name }} exchanger <span class="muted">touch where it is, then what it is</span></h2>
       <div class="how">
-        <span class="muted">Looked at by</span><button v-for="m in data.methods" :key="m" class="chip" :class="{ on: m === method }" :aria-pressed="m === method" @click="method = m">{{ m }}</button>
-        <span class="muted">Size</span><button v-for="s in data.sizes" :key="s" class="chip" :class="{ on: s === size }" :aria-pressed="s === size" @click="size = s">{{ s || 'none' }}</button>
-        <span class="muted">How sure</span><button v-for="s in ['', ...data.surenesses]" :key="s" class="chip" :class="{ on: s === sure }" :aria-pressed="s === sure" @click="sure = s">{{ s || 'not said' }}</button>
+        <p><span class="muted">Looked at by</span><button v-for="m in data.methods" :key="m" class="chip" :class="{ on: m === method }" :aria-pressed="m === method" @click="method = m">{{ m }}</button></p>
+        <p><span class="muted">Size</span><button v-for="s in data.sizes" :key="s" class="chip" :class="{ on: s === size }" :aria-pressed="s === size" @click="size = s">{{ s || 'none' }}</button></p>
+        <p><span class="muted">How sure</span><button v-for="s in ['', ...data.surenesses]" :key="s" class="chip" :class="{ on: s === sure }" :aria-pressed="s === sure" @click="sure = s">{{ s || 'not said' }}</button></p>
       </div>
       <ExchangerDrawing :exchanger="data" :chosen="spot" :writable="page.writable" @spot="spot = $event" />
       <div v-if="spot" class="kinds" role="group" :aria-label="`What is at ${spot.part}, ${spot.zone}?`">
@@ -67,7 +67,7 @@ function place(starter: string): void {
 <style scoped>
 .none { padding: 30px 20px } .exchanger { display: grid; grid-template-columns: minmax(0, 7fr) minmax(280px, 5fr); gap: 16px; padding: 14px 20px 30px; align-items: start } .wide { grid-column: 1 / -1 } .col { display: grid; gap: 16px }
 section { background: var(--plate); border: 1.5px solid var(--line); border-radius: 8px; padding: 12px 16px; display: grid; gap: 9px } h2 { font-size: 18px } h2 span { font-weight: 400; font-size: 15px; margin-left: 6px }
-.how { display: flex; flex-wrap: wrap; gap: 5px 6px; align-items: center } .how .muted { font-size: 15px; margin: 0 2px 0 6px } .chip { min-height: 44px; padding: 0 10px; border: 1.5px solid var(--line); border-radius: 6px; background: none } .on { border-color: var(--in); background: var(--steady); font-weight: 600 }
+.how { display: grid; gap: 6px } .how p { display: flex; flex-wrap: wrap; gap: 5px; align-items: center } .how .muted { font-size: 15px; width: 84px } .chip { min-height: 44px; padding: 0 10px; border: 1.5px solid var(--line); border-radius: 6px; background: none } .on { border-color: var(--in); background: var(--steady); font-weight: 600 }
 .kinds { position: sticky; bottom: 8px; z-index: 2; background: var(--plate); box-shadow: 0 6px 24px rgb(0 0 0 / 25%); display: flex; flex-wrap: wrap; gap: 7px; align-items: center; padding: 10px; border: 2px solid var(--in); border-radius: 8px } .kinds b { flex-basis: 100%; font-size: 18px } .kind { display: inline-flex; gap: 8px; align-items: center; padding: 0 12px } .key { display: flex; flex-wrap: wrap; gap: 4px 7px; align-items: center; font-size: 15px } .key svg:not(:first-child) { margin-left: 10px }
 .placed { list-style: none; margin: 0; padding: 0 } .placed li { display: flex; flex-wrap: wrap; gap: 4px 9px; align-items: center; min-height: 36px; border-top: 1px solid var(--line) }
 .cover { display: grid; gap: 3px } .cover > i { height: 7px; border-radius: 4px; background: var(--track) } .cover i i { display: block; height: 100%; border-radius: 4px; background: var(--in) } .cover .muted { font-size: 15px }

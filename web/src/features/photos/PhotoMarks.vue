@@ -52,5 +52,5 @@ const loaded = (event: Event) => { const image = event.target as HTMLImageElemen
 </template>
 
 <style scoped>
-.marks { display: grid; gap: 9px } .photo { position: relative } img { display: block; width: 100%; max-height: 62vh; object-fit: fill; border-radius: 6px } svg { position: absolute; inset: 0; width: 100%; height: 100%; touch-action: none; cursor: crosshair } line, circle { stroke: #b3261e; stroke-width: 8; fill: none } text { font: 700 40px var(--font); fill: #b3261e; stroke: #fff; stroke-width: 9; paint-order: stroke } .row { display: grid; grid-template-columns: 24px 1fr auto; gap: 8px; align-items: center }
+.marks { display: grid; gap: 9px } .photo { position: relative; width: fit-content; margin: 0 auto } img { display: block; max-width: 100%; max-height: 62vh; border-radius: 6px } svg { position: absolute; inset: 0; width: 100%; height: 100%; touch-action: none; cursor: crosshair } line, circle { stroke: #b3261e; stroke-width: 8; fill: none } text { font: 700 40px var(--font); fill: #b3261e; stroke: #fff; stroke-width: 9; paint-order: stroke } .row { display: grid; grid-template-columns: 24px 1fr auto; gap: 8px; align-items: center }
 </style>
