@@ -132,7 +132,6 @@ def _exchanger(page: Page, here: str) -> None:
 def _record(page: Page) -> None:
     page.click("a:has-text('Record of the unit')")
     page.wait_for_selector(".time li")
-    page.evaluate("() => window.scrollTo(0, 260)")
     _shot(page, "record")
 
 
@@ -185,6 +184,7 @@ def _tablet(page: Page) -> None:
         "textarea", "The flame rod was coated, so the control lost sight of the flame. It is clean now and reads well."
     )
     page.fill("input[name=signed-by]", "Tove Lindgarth")
+    page.evaluate("() => document.querySelector('main').scrollTo(0, 0)")
     _shot(page, "close")
     page.click("button:has-text('Close the visit')")
     page.wait_for_selector(".done")
