@@ -44,7 +44,7 @@ def _parser() -> argparse.ArgumentParser:
     assess.set_defaults(run=lambda o: _core(lambda core: core.assess_file(o.file)))
     _circuit_commands(commands)
     bench = commands.add_parser("bench", help="print speeds and sizes")
-    bench.add_argument("only", nargs="?", choices=["suspects", "live"], help="this one alone")
+    bench.add_argument("only", nargs="?", choices=["core", "suspects", "interface", "live"], help="this one alone")
     bench.set_defaults(run=lambda o: _bench(o.only))
     schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")
     schema.set_defaults(run=lambda o: _schema())
@@ -82,7 +82,7 @@ def _core(run: Callable[[Any], int]) -> int:
 
 
 def _bench(only: str | None) -> int:
-    if only == "suspects":  # the core alone: no database, no page
+    if only in ("core", "suspects"):  # the core alone: no database, no page
         environment.ensure_python("check")
         command = [str(PYTHON), "-m", "bench", only]
         return os.spawnve(os.P_WAIT, str(PYTHON), command, environment.python_env(HAVRIN_STATE=str(STATE)))

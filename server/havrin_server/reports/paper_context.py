@@ -29,6 +29,7 @@ from havrin_server.reports.trace_drawing import trace_svg
 from havrin_server.toolbox.models import Instrument
 
 _MOST_PHOTOS = 12
+_PHASES = {"found": "as found", "left": "as left", "trial": "trial"}
 _VERDICTS = {"in": "within", "near": "near the limit", "out": "OUT", "": "no limit known"}
 _PLAIN = {
     1: "Everything that this visit has to show was shown and lies within its limits. The unit runs.",
@@ -204,11 +205,16 @@ def _plate(visit: Visit, system: str) -> list[tuple[str, str]]:
 
 
 def _tape_rows(tape: tuple[Entry, ...], system: str) -> list[dict[str, Any]]:
-    corrected = struck(tape)
-    return [
-        {"at": f"{e.at:%H:%M}", "author": e.author, "phase": e.phase, "said": describe(e.body, system), "struck": e.id in corrected}
-        for e in tape
-    ]  # fmt: skip
+    """Return the tape line by line, the author where it changes: plain text, for a table of 500 rows takes seconds to set."""
+    corrected, rows, before = struck(tape), [], ""
+    for entry in tape:
+        said = describe(entry.body, system)
+        by = f" · {entry.author}" if entry.author != before else ""
+        value = f": {said.value}" if said.value else ""
+        text = f"{entry.at:%H:%M}\u2002{said.text}{value}\u2002({_PHASES[entry.phase]}{by})"
+        rows.append({"text": text, "struck": entry.id in corrected, "tone": said.tone})
+        before = entry.author
+    return rows
 
 
 def _traces(visit: Visit, tape: tuple[Entry, ...], system: str) -> list[dict[str, str]]:
