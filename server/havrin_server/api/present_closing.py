@@ -34,7 +34,7 @@ def closing_page(visit: Visit, person: Person) -> ClosingOut:
         steps=[_put_back(found), _shown(found), _cycled(found), _stood(found, visit), _told(facts, found), _after(follow)],
         obstacles=closing_obstacles(found, visit.signed_by or person.full_name), words=visit.rules().words_for(found.level),
         remarks=list(found.remarks), ledger=[_ledger(row) for row in found.ledger], parts=[part_out(line) for line in follow.parts],
-        suggested=list(follow.suggested), returns=[return_out(row) for row in follow.returns],
+        returns=[return_out(row) for row in follow.returns],
         frost=frost_out(shutdown_plan_of(facts), person.unit_system),
     )  # fmt: skip
 
@@ -176,7 +176,7 @@ def return_out(row: Return) -> ReturnOut:
 def frost_out(plan: ShutdownPlan, system: str) -> FrostOut:
     """Return the plan for the time without heat."""
     return FrostOut(
-        says=frost_says(plan, system), building=plan.building, vulnerable=list(plan.vulnerable), temporary_heat=list(plan.temporary_heat),
+        says=frost_says(plan, system), vulnerable=list(plan.vulnerable), temporary_heat=list(plan.temporary_heat),
         drained=list(plan.drained), refused=list(plan.refused), told=list(plan.told),
     )  # fmt: skip
 

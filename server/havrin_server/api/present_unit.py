@@ -13,7 +13,6 @@ from havrin_core.quantities.display import sentence, show
 from havrin_core.quantities.units import shown_unit
 from havrin_server.api.present import unit_line
 from havrin_server.api.present_closing import link_out
-from havrin_server.api.schemas import Shown
 from havrin_server.api.schemas_units import RecordCell, RecordRow, RecordVisit, SharedOut, SharedVisit, UnitRecord
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import assess_visit, tape_of
@@ -69,11 +68,10 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
     seen = [_Seen(visit, system) for visit in rows.order_by("-day", "-pk")[:_MOST_VISITS]]
     visits = [one.out() for one in seen]
     keys = list(dict.fromkeys(key for one in seen for key in one.views))
-    last = visits[0] if visits else None
     return UnitRecord(
         id=unit.pk, name=unit.name, line=unit_line(seen[0].visit, unit.described(), system) if seen else unit.described().kind.name,
-        site=unit.site.name, site_id=unit.site_id, serial=unit.serial, standing=Shown(text=last.title, unit="") if last else None,
-        level=last.level if last else None, visits=visits, rows=[_row(unit, key, seen, system) for key in keys],
+        site=unit.site.name, site_id=unit.site_id, serial=unit.serial,
+        visits=visits, rows=[_row(unit, key, seen, system) for key in keys],
         links=[link_out(link) for link in unit.links.select_related("made_by").order_by("-made_at")],
     )  # fmt: skip
 

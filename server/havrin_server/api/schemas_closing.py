@@ -61,7 +61,6 @@ class FrostOut(Schema):
     """After a shut-down: hours until pipes are at risk, in words, and what was agreed."""
 
     says: str
-    building: str
     vulnerable: list[str]
     temporary_heat: list[str]
     drained: list[str]
@@ -96,6 +95,5 @@ class ClosingOut(Schema):
     remarks: list[str]
     ledger: list[LedgerOut]
     parts: list[OrderPartOut]
-    suggested: list[str]
     returns: list[ReturnOut]
     frost: FrostOut

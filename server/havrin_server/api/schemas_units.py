@@ -5,7 +5,6 @@ from uuid import UUID
 
 from pydantic import BaseModel as Schema
 
-from havrin_server.api.schemas import Shown
 from havrin_server.api.schemas_closing import LinkOut
 
 
@@ -53,8 +52,6 @@ class UnitRecord(Schema):
     site: str
     site_id: int
     serial: str
-    standing: Shown | None
-    level: int | None
     visits: list[RecordVisit]
     rows: list[RecordRow]
     links: list[LinkOut]

@@ -2007,8 +2007,6 @@ export interface components {
             ledger: components["schemas"]["LedgerOut"][];
             /** Parts */
             parts: components["schemas"]["OrderPartOut"][];
-            /** Suggested */
-            suggested: string[];
             /** Returns */
             returns: components["schemas"]["ReturnOut"][];
             frost: components["schemas"]["FrostOut"];
@@ -2036,8 +2034,6 @@ export interface components {
         FrostOut: {
             /** Says */
             says: string;
-            /** Building */
-            building: string;
             /** Vulnerable */
             vulnerable: string[];
             /** Temporary Heat */
@@ -3753,9 +3749,6 @@ export interface components {
             site_id: number;
             /** Serial */
             serial: string;
-            standing: components["schemas"]["Shown"] | null;
-            /** Level */
-            level: number | null;
             /** Visits */
             visits: components["schemas"]["RecordVisit"][];
             /** Rows */

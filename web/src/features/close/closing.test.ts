@@ -9,8 +9,8 @@ const steps: Schemas['ClosingStep'][] = [
   { key: 'shown', title: 'Still to show', holds: false, good: 'Everything is shown.', lines: [] },
   { key: 'standing', title: 'Standing', holds: false, good: '', lines: [{ text: 'Soot.', state: 'out', starter: '', station: 'exchanger' }] },
 ]
-const frost: Schemas['FrostOut'] = { says: 'About 13 to 26 hours until pipes are at risk.', building: 'light', vulnerable: ['seedlings'], temporary_heat: [], drained: [], refused: ['a new boiler: next year'], told: [] }
-const closing = (more: Partial<Schemas['ClosingOut']> = {}): Schemas['ClosingOut'] => ({ steps, obstacles: [], words: '', remarks: [], ledger: [], parts: [], suggested: [], returns: [], frost, ...more })
+const frost: Schemas['FrostOut'] = { says: 'About 13 to 26 hours until pipes are at risk.', vulnerable: ['seedlings'], temporary_heat: [], drained: [], refused: ['a new boiler: next year'], told: [] }
+const closing = (more: Partial<Schemas['ClosingOut']> = {}): Schemas['ClosingOut'] => ({ steps, obstacles: [], words: '', remarks: [], ledger: [], parts: [], returns: [], frost, ...more })
 const plan = (given: Schemas['ClosingOut'], more = {}) => mount(PlanPanel, { props: { closing: given, visit: 7, writable: true, shut: false, ...more } })
 
 describe('the steps of closing', () => {
