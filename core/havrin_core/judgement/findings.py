@@ -100,7 +100,7 @@ FINDINGS: tuple[Finding, ...] = (
     Finding("valve_lets_by", "manifold", "Gas valve lets by", ("valve lets by", "lets by", "valve passes"), 4,
             "Change the valve, then prove that it holds: “tight …” or “leak ok”.", ("change_valve",)),
     Finding("dry_fired", "water_pressure", "Boiler fired dry", ("dry fired", "boiler dry", "fired dry"), 4,
-            "Never add water to a hot boiler: let it cool, see the whole exchanger, find where the water went; changed or judged sound by its maker’s rule.", ("change_exchanger",)),
+            "Never add water to a hot boiler: let it cool, find where the water went. Only a changed exchanger lifts it here; where its maker’s rule finds it sound, strike the line and write that rule.", ("change_exchanger",)),
     Finding("relief_failed", "relief", "Relief valve does not lift or does not close", ("relief failed", "relief stuck"), 4, "Only a free valve of the right rating lifts it.", ("change_relief",)),
     Finding("symptoms", "room", "Someone here has symptoms of CO", ("symptoms", "headache", "someone ill"), 4,
             "Everybody out; call from outside. Cause named and room CO back to the outdoor level lift it.", ()),
