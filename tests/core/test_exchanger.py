@@ -145,9 +145,16 @@ SIGNS_FOR = (
     "found hairline cell 2",
     "did reset rollout",
 )
+HOW_SURE = ("", " sure", " likely", " unsure")
+SEEN_FOR = [
+    f"{line} cell {cell}{sure}"
+    for line in ("found soot", "found scorch", "found hairline", "found warped")
+    for cell in (1, 2)
+    for sure in HOW_SURE
+]
 
 
-@given(st.lists(st.sampled_from(SIGNS_FOR), unique=True), st.sampled_from(SIGNS_FOR))
+@given(st.lists(st.sampled_from((*SIGNS_FOR, *SEEN_FOR)), unique=True), st.sampled_from((*SIGNS_FOR, *SEEN_FOR)))
 def test_a_sign_of_danger_never_lowers_the_odds(before, another):
     assert evidence("room 0", *before, another).probability >= evidence("room 0", *before).probability - 1e-12
 

@@ -99,6 +99,7 @@ def test_what_the_technician_said_goes_before_what_is_worked_out():
     [
         (("cause intermittent contact in the limit",), {}, date(2026, 1, 19)), (("watch limit bad",), {}, date(2026, 1, 19)),
         (("temporary hose clamped until 30 January",), {}, date(2026, 1, 30)), (("temporary hose clamped until 30 January", "lasting new hose"), {}, None),
+        (("temporary hose clamped until 30 January", "temporary wire taped until 21 January"), {}, date(2026, 1, 21)),
         (("did reset rollout",), {}, None), (("did reset rollout",), {"manual_reset": "twelve_cycles"}, date(2026, 1, 19)), (("cause dirty rod",), {}, None),
     ],
 )  # fmt: skip

@@ -61,6 +61,8 @@ def test_a_temporary_repair_needs_a_date_and_a_house_that_allows_it():
     dated = "temporary hose clamped until 12 December"
     assert (level(dated), level("temporary hose clamped"), level(dated, temporary_repair="not_allowed")) == (2, 3, 3)
     assert level(dated, "lasting new hose", temporary_repair="not_allowed") == 1
+    assert level("temporary wire taped", dated) == 3  # a dated repair does not cover the one without a date
+    assert level("temporary wire taped", "lasting new wire", dated) == 2
 
 
 def test_the_meter_is_clocked_after_the_screw_where_the_house_wants_it():

@@ -265,6 +265,9 @@ def test_a_trace_proposes_its_events_and_the_step_at_blower_start(tove, visit, b
     assert reading["suspects"] is not None
     reasons = [reason["code"] for reason in written.json()["standing"]["reasons"]]
     assert {"o2_step_pct_near", "o2_step_pct_out"} & set(reasons)
+    signs = [sign["text"] for sign in tove.get(f"visits/{visit}/exchanger").json()["evidence"]["signs"]]
+    assert any(text.startswith("O₂ step") for text in signs)
+    assert any(text.startswith("CO step") for text in signs)
 
 
 def test_a_person_marks_an_event_once(tove, odo, breached):

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from havrin_core.judgement.exchanger.coverage import coverages, since_renewed
 from havrin_core.judgement.limits import O2_STEP_DOUBT_PCT, O2_STEP_MOST_PCT
 from havrin_core.judgement.standing.facts import Facts, ReadingFact
+from havrin_core.judgement.tape import Entry, Look
 from havrin_core.machine.unit import Unit
 
 # finding -> (how much likelier it is on a breached exchanger, group of signs with one common cause)
@@ -52,8 +53,13 @@ def signs_of(unit: Unit, facts: Facts) -> Iterator[Sign]:
 
 
 def _looks(facts: Facts) -> Iterator[Sign]:
-    newest = {look.finding: (entry, look) for entry, look in since_renewed(facts) if look.finding in _SEEN}
-    for key, (entry, look) in newest.items():
+    """Yield each kind of finding once, as surely as it was ever seen: a doubtful second one takes nothing away."""
+    surest: dict[str, tuple[Entry, Look]] = {}
+    for entry, look in since_renewed(facts):
+        before = surest.get(look.finding)
+        if look.finding in _SEEN and (before is None or _UNSURE[look.sure] >= _UNSURE[before[1].sure]):
+            surest[look.finding] = (entry, look)
+    for key, (entry, look) in surest.items():
         ratio, group = _SEEN[key]
         sure = f", {look.sure}" if look.sure else ""
         yield Sign(key, _NAMES[key] + sure, ratio ** _UNSURE[look.sure], group, entry.id)

@@ -134,9 +134,7 @@ def _hanging(parts: tuple[PartLine, ...], today: date) -> Iterator[Return]:
 
 def _recheck(facts: Facts, rules: HouseRules, today: date) -> Iterator[Return]:
     soon = workday(today + timedelta(days=RECHECK_DAYS))
-    temporary = facts.decisions("temporary")
-    if temporary and not facts.decisions("lasting", temporary[-1][0].at):
-        entry, body = temporary[-1]
+    for entry, body in facts.temporary_repairs():
         until = date_in(body.text, entry.at.date())
         yield Return("recheck", workday(until) if until else soon, f"the temporary repair: {body.text}")
     causes = [body.text for _, body in facts.decisions("cause")]

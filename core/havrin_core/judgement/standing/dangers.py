@@ -211,18 +211,16 @@ def _cannot(case: Case) -> list[Reason]:
 
 
 def _temporary(case: Case) -> list[Reason]:
-    """A temporary repair that no lasting one followed: allowed with a date, or not at all."""
-    rows = case.facts.decisions("temporary")
-    if not rows or case.facts.decisions("lasting", rows[-1][0].at):
-        return []
-    entry, body = rows[-1]
-    allowed, until = case.rules.temporary_repair == "allowed_dated", date_in(body.text, entry.at.date())
-    level = TELL if allowed and until else NOT_YET
+    return [_temporary_repair(case.rules, entry, body.text) for entry, body in case.facts.temporary_repairs()]
+
+
+def _temporary_repair(rules: HouseRules, entry: Entry, words: str) -> Reason:
+    """A repair for the time being is allowed with a date, or not at all."""
+    allowed, until = rules.temporary_repair == "allowed_dated", date_in(words, entry.at.date())
     limit = "dated, with a return visit" if allowed else "no temporary repair"
-    text = f"Temporary repair: {body.text}."
-    lifts = (
-        f"Make it lasting by {until:%d %B %Y}: “lasting …”."
-        if until
-        else "Say until when (temporary … until 12 December), or make it lasting: “lasting …”."
+    by = f"by {until:%d %B %Y}" if until else "or correct the line with its date (… until 12 December)"
+    lifts = f"Make it lasting, “lasting …”, {by}."
+    level = TELL if allowed and until else NOT_YET
+    return Reason(
+        level, "temporary_repair", f"Temporary repair: {words}.", lifts, "", words, limit, SOURCES["house"], entry.id
     )
-    return [Reason(level, "temporary_repair", text, lifts, "", body.text, limit, SOURCES["house"], entry.id)]

@@ -94,6 +94,11 @@ class Facts:
         rows = [(e, e.body) for e in self._of(Decision) if isinstance(e.body, Decision)]
         return [(e, body) for e, body in rows if body.decision == name and (after is None or e.at >= after)]
 
+    def temporary_repairs(self) -> list[tuple[Entry, Decision]]:
+        """Return the temporary repairs that no lasting one followed."""
+        lasting = [entry.at for entry, _ in self.decisions("lasting")]
+        return [row for row in self.decisions("temporary") if not lasting or row[0].at > lasting[-1]]
+
     def done_after(self, action: str, after: datetime) -> Entry | None:
         """Return the first entry of ``action`` at or after ``after``."""
         return next((e for e, body in self.deeds() if body.action == action and e.at >= after), None)
