@@ -13,11 +13,12 @@ from havrin_core.judgement.exchanger.coverage import coverages, placed
 from havrin_core.judgement.exchanger.evidence import SUSPECTED_FROM, combined, evidence_of
 from havrin_core.judgement.exchanger.signs import Sign
 from havrin_core.judgement.house_rules import HouseRules
+from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.machine.exchanger import HEIGHT, SECONDARY, exchanger_of, place_on
 from havrin_core.machine.kind_files import build_unit, kind_names
 from havrin_core.machine.unit import EXCHANGERS, Plate, Stage
-from tests.core.rows import SOUND, codes, furnace, judge, tape
+from tests.core.rows import SOUND, _situation, codes, furnace, judge, tape
 
 OLD = replace(furnace(), installed_year=1999, surroundings=("corrosive",))
 
@@ -193,3 +194,21 @@ def test_a_unit_without_an_exchanger_is_never_suspected():
     plate = Plate("NG_H", (Stage("low", 1e4), Stage("high", 1e5)), exchanger_cells=1)
     unit = replace(build_unit("MA-9", "make_up_air", plate, 1540), installed_year=1990, surroundings=("corrosive",))
     assert "exchanger_suspected" not in codes(judge("register 30", "found soot", unit=unit))
+
+
+@pytest.mark.parametrize(
+    "line", ["exchanger ok 9/2", "exchanger ok 0/4", "found exchanger ok 5 of 4", "exchanger ok 0/0 by mirror"]
+)
+def test_a_coverage_that_cannot_be_is_asked_back(line):
+    read = read_line(line, _situation(furnace(), "found"))
+    assert not read.writable
+    assert "3/4" in read.problems[0].text
+
+
+def test_what_was_seen_counts_against_the_parts_that_the_unit_has():
+    found = judge(*SOUND[:-2], "exchanger ok 2/2", "cycles 1")
+    assert "heat exchanger: 2 of 4 not seen" in [m.text for m in found.missing]
+    assert "flame_disturbed" in codes(judge("flame moves", "exchanger ok 2/2"))
+    assert "flame_disturbed" not in codes(judge("flame moves", "exchanger ok 4/4"))
+    (row,) = coverages(Facts(tape("exchanger ok 2/2 by mirror")), 4)
+    assert (row.seen, row.of, row.finds) == (2, 4, pytest.approx(0.30))

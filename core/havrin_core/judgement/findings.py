@@ -131,9 +131,13 @@ def coverage_of(place: str) -> tuple[int, int] | None:
     return (int(match.group(1)), int(match.group(2))) if match else None
 
 
-def unseen_share(place: str) -> tuple[int, int] | None:
-    """Return (parts not seen, parts in all) when ``place`` says a coverage that is not whole; else None."""
-    seen, total = coverage_of(place) or (0, 0)
+def unseen_share(place: str, parts: int = 0) -> tuple[int, int] | None:
+    """Return (parts not seen, parts in all) when ``place`` says a coverage that is not whole; else None.
+
+    ``parts`` is what the unit has: "2/2" on a unit of four is two not seen.
+    """
+    seen, said = coverage_of(place) or (0, 0)
+    total = max(said, parts) if said else 0
     return (total - seen, total) if seen < total else None
 
 

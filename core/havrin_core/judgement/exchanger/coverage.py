@@ -49,8 +49,8 @@ def coverages(facts: Facts, parts: int) -> list[Coverage]:
     for entry, look in since_renewed(facts):
         if look.finding != "exchanger_whole":
             continue
-        seen, of = coverage_of(look.place) or (parts, parts)
-        method = look.method or USUAL
+        seen, said = coverage_of(look.place) or (parts, parts)
+        of, method = max(said, parts), look.method or USUAL
         newest[method] = Coverage(seen, of, method, FINDS[method] * min(seen / max(of, 1), 1.0), entry.id)
     return sorted(newest.values(), key=lambda row: -row.finds)
 

@@ -1,7 +1,8 @@
 """What was seen, with its place, size, how it was looked at and how sure: ``crack cell 3 seam 12 mm by borescope sure``."""
 
 from havrin_core.judgement.exchanger.methods import METHOD_WORDS, SURENESS
-from havrin_core.judgement.findings import finding
+from havrin_core.judgement.findings import coverage_of, finding
+from havrin_core.judgement.shorthand.model import Problem
 from havrin_core.judgement.shorthand.pieces import typed_pieces
 from havrin_core.judgement.shorthand.words import longest_phrase
 from havrin_core.judgement.tape import Look
@@ -10,8 +11,11 @@ from havrin_core.quantities.units import find_unit
 _MOST_SIZE_M = 1.0
 
 
-def read_look(key: str, rest: list[str]) -> tuple[Look, str]:
+def read_look(key: str, rest: list[str]) -> tuple[Look, str] | Problem:
     """Return the look that ``rest`` makes of finding ``key``, and how it reads. What is no size or method is the place."""
+    seen, of = coverage_of(" ".join(rest)) or (1, 1)
+    if not 1 <= seen <= of:
+        return Problem(f"{seen}/{of}", "Seen, of how many: exchanger ok 3/4.")
     words, method = _without_method(rest)
     words, sure = _without_sureness(words)
     words, size = _without_size(words)

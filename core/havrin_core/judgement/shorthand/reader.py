@@ -72,7 +72,10 @@ def _is_readings(words: list[str]) -> bool:
 
 
 def _look(key: str, rest: list[str], situation: Situation) -> Line:
-    body, echo = read_look(key, rest)
+    read = read_look(key, rest)
+    if isinstance(read, Problem):
+        return _nothing(situation, read)
+    body, echo = read
     return Line((body,), (echo,), (), (), situation.phase, situation.stage, finding(key).station)
 
 

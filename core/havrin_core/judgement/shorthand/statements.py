@@ -80,7 +80,8 @@ def _found(rest: list[str], text: str) -> Outcome:
     if named is None:
         near = nearest(text, {word: word for word in finding_words()}) if text else ()
         return Problem(text or "found", "Found what? A finding I do not know can be written as a note.", near)
-    return *read_look(named[0], rest[named[1] :]), finding(named[0]).station
+    read = read_look(named[0], rest[named[1] :])
+    return read if isinstance(read, Problem) else (*read, finding(named[0]).station)
 
 
 def _device(rest: list[str]) -> str | Problem:

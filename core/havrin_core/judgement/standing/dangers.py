@@ -88,8 +88,9 @@ def _lifted(case: Case, what: Finding, entry: Entry) -> bool:
     if not clearing:
         return True
     start = repairs[0].at if repairs else since
+    parts = case.unit.plate.exchanger_cells
     return any(
-        look.finding in clearing and e.at >= start and e.id != entry.id and unseen_share(look.place) is None
+        look.finding in clearing and e.at >= start and e.id != entry.id and unseen_share(look.place, parts) is None
         for e, look in case.facts.looks()
     )
 

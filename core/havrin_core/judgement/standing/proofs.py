@@ -94,7 +94,7 @@ def _exchanger(case: Case, after: datetime | None) -> list[str]:
     whole = [look for _, look in looks if look.finding == "exchanger_whole"]
     if not whole:
         return ["heat exchanger"]
-    unseen = unseen_share(whole[-1].place)
+    unseen = unseen_share(whole[-1].place, case.unit.plate.exchanger_cells)
     return [f"heat exchanger: {unseen[0]} of {unseen[1]} not seen"] if unseen else []
 
 
