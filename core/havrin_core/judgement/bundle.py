@@ -107,9 +107,13 @@ def _visit(data: Mapping[str, Any], unit: Unit) -> VisitTape:
             f"No visit reason is called {reason!r}: {', '.join(REASONS_FOR_VISIT)}.",
             value="visit.reason",
         )
-    rows = _field(data, "entries", list)
-    entries = tuple(_entry(row, f"visit.entries[{i}]", unit) for i, row in enumerate(rows))
-    return VisitTape(reason, entries, _accuracies(data.get("instruments", {})))
+    entries = _entries(data, "entries", unit)
+    before = _entries(data, "open_before", unit) if "open_before" in data else ()
+    return VisitTape(reason, entries, _accuracies(data.get("instruments", {})), before)
+
+
+def _entries(data: Mapping[str, Any], name: str, unit: Unit) -> tuple[Entry, ...]:
+    return tuple(_entry(row, f"visit.{name}[{i}]", unit) for i, row in enumerate(_field(data, name, list)))
 
 
 def _accuracies(data: Any) -> dict[str, dict[str, Accuracy]]:

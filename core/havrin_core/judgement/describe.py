@@ -30,7 +30,7 @@ from havrin_core.quantities.display import sentence
 
 _DECISIONS = {
     "cause": "Cause", "advise": "Advice", "refused": "Refused", "cannot_put_right": "Cannot be put right now",
-    "told": "Told", "shut_down": "Shut down", "stricter": "Stricter standing", "override": "Milder standing",
+    "told": "Told", "shut_down": "Shut down", "in_service": "Tag off, back in service", "stricter": "Stricter standing", "override": "Milder standing",
     "closed": "Visit closed", "temporary": "Temporary repair", "lasting": "Lasting repair", "part": "To order", "approve": "Needs a yes", "approved": "Approved",
     "building": "Building", "vulnerable": "Cold would harm", "tempheat": "Heat for the time being", "drained": "Drained",
     "declined": "Declined", "arrives": "Arrives", "again": "Next visit",

@@ -2,7 +2,8 @@
 
 Levels: 2 owner told, 3 do not leave running yet, 4 shut down and tag; 0 clears.
 ``clears`` names the findings that a clearing look lifts; ``repaired_by`` the actions that
-must come first where a look alone is not enough.
+must come first where a look alone is not enough; ``proved_by`` what else has to be on the tape
+since (keys of standing/lifting.py). A finding that nothing of these lifts stays.
 """
 
 import re
@@ -21,6 +22,7 @@ class Finding:
     lifts: str = ""
     repaired_by: tuple[str, ...] = ()
     clears: tuple[str, ...] = ()
+    proved_by: tuple[str, ...] = ()
 
 
 FINDINGS: tuple[Finding, ...] = (
@@ -36,11 +38,11 @@ FINDINGS: tuple[Finding, ...] = (
     ),
     Finding(
         "exchanger_warped", "exchanger", "Warped or bulging wall", ("warped", "bulge", "bulging", "sagging"), 2,
-        "See every part; find what overheated it (airflow, input, water).",
+        "See every part; find what overheated it (airflow, input, water). The wall stays as it is until it is changed.", ("change_exchanger",),
     ),
     Finding(
         "scorch", "exchanger", "Scorching or a hot spot", ("scorch", "scorched", "hot spot", "burnt paint"), 2,
-        "Find what is hot there: airflow, input, flame; see every part of the exchanger.",
+        "Find what is hot there: airflow, input, flame; name the cause, see every part of the exchanger.", proved_by=("cause",),
     ),
     Finding(
         "coil_fouled", "exchanger", "Secondary coil fouled", ("coil fouled", "secondary fouled", "coil dirty"), 2,
@@ -53,11 +55,11 @@ FINDINGS: tuple[Finding, ...] = (
     ),
     Finding(
         "exchanger_whole", "exchanger", "Heat exchanger seen, no breach found",
-        ("exchanger ok", "exchanger whole", "cells ok", "hx ok"), 0, clears=("flame_disturbed", "exchanger_doubtful"),
+        ("exchanger ok", "exchanger whole", "cells ok", "hx ok"), 0, clears=("flame_disturbed", "exchanger_doubtful", "scorch"),
     ),
     Finding(
         "gas_smell", "supply_running", "Smell of gas", ("gas smell", "smell of gas", "smell gas", "gas leak"), 4,
-        "Find and cure the leak, then pass a leak check.",
+        "Find and cure the leak, then pass a leak check.", proved_by=("leak_check",),
     ),
     Finding(
         "vent_disconnected", "vent", "Vent disconnected or broken",
@@ -79,11 +81,11 @@ FINDINGS: tuple[Finding, ...] = (
     ),
     Finding(
         "rollout", "burner", "Flame outside the burner box", ("rollout", "flame outside", "flame rolls out"), 4,
-        "Name and cure the cause, then watch light-off and write “flame ok”.",
+        "Name and cure the cause, then watch light-off and write “flame ok”.", proved_by=("cause",),
     ),
     Finding(
         "delayed_light_off", "burner", "Light-off with a bang", ("bang", "delayed light-off", "explosive light-off", "boom"), 4,
-        "Cure the cause, then watch several light-offs and write “flame ok”.",
+        "Name and cure the cause, then watch three light-offs (“cycles 3”) and write “flame ok”.", proved_by=("cause", "light_offs"),
     ),
     Finding(
         "flame_steady", "burner", "Flame steady and where it belongs", ("flame ok", "flame steady", "fire ok"), 0,
@@ -96,18 +98,18 @@ FINDINGS: tuple[Finding, ...] = (
     Finding("wrong_fuel", "manifold", "Fuel on the line is not the plate's", ("wrong fuel", "wrong gas", "lp on natural"), 4,
             "Convert the unit as its manual says, then read manifold and flue again.", ("change_orifices",)),
     Finding("open_gas_end", "supply_running", "Open gas end", ("open gas end", "uncapped gas", "gas end open"), 4,
-            "Cap or plug it, then pass a leak check."),
+            "Cap or plug it, then pass a leak check.", proved_by=("leak_check",)),
     Finding("valve_lets_by", "manifold", "Gas valve lets by", ("valve lets by", "lets by", "valve passes"), 4,
-            "Change the valve, then prove that it holds: “tight …” or “leak ok”.", ("change_valve",)),
+            "Change the valve, then prove that it holds: “tight …” or “leak ok”.", ("change_valve",), proved_by=("holds",)),
     Finding("dry_fired", "water_pressure", "Boiler fired dry", ("dry fired", "boiler dry", "fired dry"), 4,
             "Never add water to a hot boiler: let it cool, find where the water went. Only a changed exchanger lifts it here; where its maker’s rule finds it sound, strike the line and write that rule.", ("change_exchanger",)),
     Finding("relief_failed", "relief", "Relief valve does not lift or does not close", ("relief failed", "relief stuck"), 4, "Only a free valve of the right rating lifts it.", ("change_relief",)),
     Finding("symptoms", "room", "Someone here has symptoms of CO", ("symptoms", "headache", "someone ill"), 4,
-            "Everybody out; call from outside. Cause named and room CO back to the outdoor level lift it.", ()),
+            "Everybody out; call from outside. Cause named and room CO back to the outdoor level lift it.", proved_by=("cause", "room_co")),
     Finding("soot", "exchanger", "Soot", ("soot", "sooted"), 3, "Find why it soots, clean it, then read CO at each stage.", ("clean_exchanger",)),
     Finding("rust_flakes", "burner", "Rust flakes in the burners", ("rust", "rust flakes", "flakes"), 2, "See every cell of the exchanger; clean the burners.", ("clean_burners",)),
     Finding("filter_dirty", "return_air", "Filter dirty", ("filter dirty", "dirty filter", "filter blocked"), 2, "Change the filter.", ("change_filter",)),
-    Finding("filter_clean", "return_air", "Filter clean", ("filter ok", "filter clean"), 0, clears=("filter_dirty",)),
+    Finding("filter_clean", "return_air", "Filter clean", ("filter ok", "filter clean"), 0),
     Finding("igniter_white", "burner", "White marks on the igniter", ("igniter white", "white marks", "igniter marks"), 2, "Change the igniter, or advise it with a date.", ("change_igniter",)),
     Finding("trap_dry", "vent", "Condensate trap dry or blocked", ("trap dry", "trap blocked", "trap empty"), 3, "Clean and fill the trap, then write “trap ok”.", ("fill_trap",)),
     Finding("trap_filled", "vent", "Condensate trap clean and full", ("trap ok", "trap full", "trap filled"), 0, clears=("trap_dry",)),

@@ -27,6 +27,7 @@ class Measurand:
 _KPA = 1000.0
 MEASURANDS: tuple[Measurand, ...] = (
     Measurand("room_co_ppm", "Room CO", "ppm", "room", ("room", "roomco", "room co"), 0, 5000),
+    Measurand("gas_lel_pct", "Gas in the air, of its lower explosive limit", "percent", "room", ("lel", "gas in air"), 0, 100),
     Measurand("supply_air_co_ppm", "CO at a register", "ppm", "supply_air", ("register", "supply co", "sco"), 0, 5000),
     Measurand("outdoor_temp_k", "Outdoor temperature", "temperature", "room", ("outdoor", "oat", "outside"), 213, 333),
     Measurand("indoor_temp_k", "Indoor temperature", "temperature", "room", ("indoor", "room temp"), 233, 333),

@@ -85,7 +85,7 @@ def _told(facts: Facts, found: Assessment) -> ClosingStep:
     if found.level == SHUT_DOWN:
         lacking = [(key, how, starter) for key, how, starter in _MUST if not facts.decisions(key)]
         lines += [StepLine(text=how, state="none", starter=starter) for _, how, starter in lacking]
-    holds = found.level == SHUT_DOWN and not found.shut_down
+    holds = (found.level == SHUT_DOWN and not found.shut_down) or found.to_tell
     return ClosingStep(
         key="told",
         title="Found, done, advised, refused, told",

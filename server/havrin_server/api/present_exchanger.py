@@ -19,7 +19,7 @@ from havrin_server.api.schemas_exchanger import (
 )
 from havrin_server.errors import NotFound
 from havrin_server.journal.models import Visit
-from havrin_server.journal.queries import tape_of, unit_of
+from havrin_server.journal.queries import open_before, tape_of, unit_of
 
 _SOURCE = "Weights are Havrin's judgement, for guidance. No crack seen is no proof; a seen one needs no odds."
 _SIZES = ("", "2 mm", "5 mm", "10 mm", "20 mm", "50 mm")
@@ -28,7 +28,7 @@ _SIZES = ("", "2 mm", "5 mm", "10 mm", "20 mm", "50 mm")
 def exchanger_page(visit: Visit) -> ExchangerOut:
     """Return the exchanger of the visit's unit. Raises NotFound for a unit without one."""
     tape = tape_of(visit)
-    unit, facts = unit_of(visit, tape), Facts(tape)
+    unit, facts = unit_of(visit, tape), Facts(tape, open_before(visit))
     drawn = exchanger_of(unit)
     if drawn is None:
         raise NotFound("This unit has no heat exchanger: it fires into the air that it heats.")

@@ -8,10 +8,10 @@ from django.db import transaction
 
 from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
 from havrin_core.judgement.standing.assess import assess
-from havrin_core.judgement.standing.model import Assessment, VisitTape
+from havrin_core.judgement.standing.model import Assessment
 from havrin_core.machine.unit import Unit
 from havrin_server.journal.models import Visit
-from havrin_server.journal.queries import accuracies_of, tape_of, visits_of
+from havrin_server.journal.queries import judged_tape, visits_of
 from havrin_server.people.models import Firm, Person
 from havrin_server.people.permissions import require
 
@@ -75,7 +75,7 @@ class _Seen:
     def __init__(self, visit: Visit, system: str) -> None:
         self.visit, self.system = visit, system
         self.unit: Unit = visit.unit.described()
-        self.tape = VisitTape(visit.reason, tape_of(visit), accuracies_of(visit))
+        self.tape = judged_tape(visit)
 
     def judged(self, rules: HouseRules) -> Assessment:
         return assess(self.unit, rules, self.tape, self.system)

@@ -4,13 +4,14 @@ from dataclasses import asdict
 from datetime import date
 from functools import lru_cache
 
-from django.db.models import QuerySet
+from django.db.models import Q, QuerySet
 
 from havrin_core.judgement.bundle import FORMAT, VERSION, body_from_dict, entry_to_dict
 from havrin_core.judgement.plate_values import plated
 from havrin_core.judgement.shorthand.model import GasLine, Situation
 from havrin_core.judgement.standing.assess import assess
 from havrin_core.judgement.standing.facts import Facts
+from havrin_core.judgement.standing.left_open import left_open
 from havrin_core.judgement.standing.model import Assessment, VisitTape
 from havrin_core.judgement.suspects.advice import outlook_of
 from havrin_core.judgement.suspects.model import Outlook
@@ -104,10 +105,32 @@ def _past(visit_id: int, days_ago: int) -> tuple[Past, ...]:
     return past_of(tape_of(Visit.objects.get(pk=visit_id)), days_ago)
 
 
+def judged_tape(visit: Visit, tape: tuple[Entry, ...] | None = None) -> VisitTape:
+    """Return the visit as the core judges it, with what the unit's earlier visits left open."""
+    entries = tape_of(visit) if tape is None else tape
+    return VisitTape(visit.reason, entries, accuracies_of(visit), open_before(visit))
+
+
 def assess_visit(visit: Visit, system: str, tape: tuple[Entry, ...] | None = None) -> Assessment:
     """Return the standing of the visit's unit by the visit's own rules."""
-    entries = tape_of(visit) if tape is None else tape
-    return assess(visit.unit.described(), visit.rules(), VisitTape(visit.reason, entries, accuracies_of(visit)), system)
+    return assess(visit.unit.described(), visit.rules(), judged_tape(visit, tape), system)
+
+
+def open_before(visit: Visit) -> tuple[Entry, ...]:
+    """Return the entries of the unit's earlier visits whose danger nothing cleared."""
+    same_day = Q(day=visit.day, pk__lt=visit.pk)
+    rows = Visit.objects.filter(Q(day__lt=visit.day) | same_day, unit_id=visit.unit_id, version__gt=0)
+    return _left_open(tuple(rows.order_by("day", "pk").values_list("pk", "version")))
+
+
+@lru_cache(maxsize=4096)
+def _left_open(visits: tuple[tuple[int, int], ...]) -> tuple[Entry, ...]:
+    # A tape only grows: (visit, version) of every visit so far names one answer, worked out once per process.
+    if not visits:
+        return ()
+    visit = Visit.objects.select_related("unit__site", "unit__model").get(pk=visits[-1][0])
+    judged = VisitTape(visit.reason, tape_of(visit), accuracies_of(visit), _left_open(visits[:-1]))
+    return left_open(visit.unit.described(), visit.rules(), judged)
 
 
 def accuracies_of(visit: Visit) -> dict[str, dict[str, Accuracy]]:
@@ -174,6 +197,7 @@ def bundle_of(visit: Visit, system: str) -> dict[str, object]:
         "format": FORMAT, "version": VERSION, "unit_system": system, "unit": _unit_document(visit),
         "house_rules": visit.house_rules, "background": asdict(background_of(visit)),
         "visit": {"reason": visit.reason, "day": visit.day.isoformat(), "entries": [entry_to_dict(e) for e in tape_of(visit)],
+            "open_before": [entry_to_dict(e) for e in open_before(visit)],
             "instruments": {name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()},
         },
     }  # fmt: skip

@@ -192,6 +192,8 @@ def closing_obstacles(found: Assessment, signed_by: str) -> list[str]:
             "It may not be left running: show what is missing and cure what is wrong, or shut it down, "
             "tag it, tell the responsible person and write “shut down …”."
         )
+    if found.to_tell:
+        obstacles.append("Nobody was told of the shut-down: tell the responsible person and write “told …”.")
     if not signed_by.strip():
         obstacles.append("Your name is missing: sign.")
     return obstacles

@@ -254,6 +254,7 @@ _READERS: dict[str, Callable[[list[str], str], Outcome]] = {
     "temporary": _worded("temporary", "Temporary repair"),
     "lasting": _worded("lasting", "Lasting repair"),
     "shut": _shut,
+    "untag": _worded("in_service", "Tag off, back in service"),
     "stricter": _levelled("stricter", (2, 3, 4)),
     "override": _levelled("override", (1, 2)),
     "putback": _put_back,

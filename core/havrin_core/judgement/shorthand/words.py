@@ -60,6 +60,7 @@ VERBS = {
     "cannot": "cannot be put right now: cannot …",
     "shut": "shut down: shut down gas shut, tagged, owner told",
     "told": "who was told: told manager",
+    "untag": "the tag off, back in service: untag exchanger changed, relit",
     "stricter": "a stricter standing: stricter 3 …",
     "override": "a milder standing, supervisors only: override 2 …",
     "putback": "everything put back: putback",

@@ -13,13 +13,14 @@ _STARTERS = {
 }  # fmt: skip
 
 
-def next_step(reasons: list[Reason], missing: list[Missing], jumpers: list[Jumper]) -> NextStep | None:
+def next_step(reasons: list[Reason], missing: list[Missing], jumpers: list[Jumper], to_tell: bool) -> NextStep | None:
     """Return what to do next, or None when nothing is left to do."""
-    dangers = [reason for reason in reasons if reason.level == SHUT_DOWN]
+    tag = next((reason for reason in reasons if reason.code == "shut_down"), None)
+    dangers = [reason for reason in reasons if reason.level == SHUT_DOWN and reason is not tag]
+    if to_tell and tag is not None:
+        return NextStep("Tell the responsible person, in writing", tag.text, 2, "", "told ")
     if dangers:
-        return NextStep(
-            "Shut it down and tag it", f"{dangers[0].text} {dangers[0].lifts}", 5, dangers[0].station, "shut down "
-        )
+        return _danger_step(dangers[0], tagged=tag is not None)
     wrong = [r for r in reasons if r.level == NOT_YET and not r.code.endswith("_in") and r.code != "call_unproved"]
     if wrong:
         return NextStep(_first_words(wrong[0].lifts), wrong[0].text, 5, wrong[0].station, "")
@@ -30,8 +31,18 @@ def next_step(reasons: list[Reason], missing: list[Missing], jumpers: list[Jumpe
         kind = abnormal(first.how)
         title, line = f"{kind.lifts}: {device_name(first.device)}", f"{kind.verb_out} {device_name(first.device)}"
         return NextStep(title, "The visit cannot close before it is made good.", 1, first.device, line)
+    if tag is not None:
+        return NextStep(
+            "Put it back into service", "What was wrong is cured and shown; the tag comes off.", 1, "", "untag "
+        )
     worn = [r for r in reasons if r.level < NOT_YET and r.lifts and r.code not in ("advise", "refused")]
     return _tell_step(worn[0]) if worn else None
+
+
+def _danger_step(reason: Reason, *, tagged: bool) -> NextStep:
+    if tagged:
+        return NextStep(_first_words(reason.lifts), reason.text, 5, reason.station, "")
+    return NextStep("Shut it down and tag it", f"{reason.text} {reason.lifts}", 5, reason.station, "shut down ")
 
 
 def _tell_step(reason: Reason) -> NextStep:

@@ -1,5 +1,7 @@
 """``assess``: unit, house rules and tape in, assessment out. No clock, no files, no state."""
 
+from dataclasses import replace
+
 from havrin_core.errors import UnknownName
 from havrin_core.judgement.actions import deed, is_deed
 from havrin_core.judgement.house_rules import HouseRules
@@ -7,9 +9,11 @@ from havrin_core.judgement.ledger import ledger_of
 from havrin_core.judgement.plate_values import plated
 from havrin_core.judgement.practice import remarks_of
 from havrin_core.judgement.standing.advice import next_step
-from havrin_core.judgement.standing.dangers import danger_reasons
+from havrin_core.judgement.standing.dangers import danger_reasons, shut_down_reasons
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.flue import flue_reasons, flue_views
+from havrin_core.judgement.standing.fumes import fume_reasons
+from havrin_core.judgement.standing.leaks import leak_reasons
 from havrin_core.judgement.standing.mistakes import mistake_reasons
 from havrin_core.judgement.standing.model import (
     LEAVE,
@@ -42,23 +46,40 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, system: str = "us") 
         known = ", ".join(REASONS_FOR_VISIT)
         raise UnknownName("reason_unknown", f"No visit reason is called {visit.reason!r}: {known}.", value=visit.reason)
     unit = plated(unit, visit.entries)
-    case = Case(unit, rules, visit.reason, Facts(visit.entries), visit.accuracies)
+    case = Case(unit, rules, visit.reason, Facts(visit.entries, visit.open_before), visit.accuracies)
     readings, flue, open_proofs = reading_views(case), flue_views(case), missing(case)
     jumpers = case.facts.jumpers_in()
-    reasons = danger_reasons(case, jumpers) + reading_reasons(case, readings, system) + flue_reasons(case, flue)
-    reasons += venting_reasons(case, flue, system) + told_reasons(case, flue, system) + mistake_reasons(case)
-    reasons = sorted(_with_overrides(case, reasons, open_proofs), key=lambda reason: -reason.level)
+    reasons = danger_reasons(case, jumpers) + fume_reasons(case) + leak_reasons(case, system) + shut_down_reasons(case)
+    reasons += reading_reasons(case, readings, system) + flue_reasons(case, flue) + venting_reasons(case, flue, system)
+    reasons += told_reasons(case, flue, system) + mistake_reasons(case)
+    reasons = sorted(_with_overrides(case, _dated(case, reasons), open_proofs), key=lambda reason: -reason.level)
     level = _level(case, reasons, open_proofs)
     settled = not open_proofs or any(reason.level >= NOT_YET for reason in reasons)
     return Assessment(
         level=level, title=TITLES[level] if settled else NOT_SHOWN_TITLE, settled=settled,
         reasons=tuple(reasons), missing=tuple(open_proofs),
-        next_step=next_step(reasons, open_proofs, jumpers),
+        next_step=next_step(reasons, open_proofs, jumpers, _is_to_tell(case)),
         stations=tuple(station_views(case, readings, flue, open_proofs, reasons)), flue=tuple(flue),
         jumpers=tuple(jumpers), put_backs=_put_backs(case), cycles_shown=cycles_since(case, None),
-        changes=tuple(changes_between(case, system)), not_judged=tuple(_not_judged(unit)), shut_down=bool(case.facts.decisions("shut_down")),
+        changes=tuple(changes_between(case, system)), not_judged=tuple(_not_judged(unit)), shut_down=bool(case.facts.out_of_service("shut_down")), to_tell=_is_to_tell(case),
         remarks=tuple(remarks_of(case)), ledger=tuple(ledger_of(case.facts)),
     )  # fmt: skip
+
+
+def _dated(case: Case, reasons: list[Reason]) -> list[Reason]:
+    """Return the reasons, each that an earlier visit left open with that visit's day."""
+    days = {entry.id: entry.at for entry in case.facts.entries if entry.id in case.facts.before}
+    return [
+        replace(r, text=f"{r.text} Open since the visit of {days[r.entry_id]:%d %B %Y}.") if r.entry_id in days else r
+        for r in reasons
+    ]
+
+
+def _is_to_tell(case: Case) -> bool:
+    """Tell whether this visit shut the unit down and nobody was told yet, in a line of its own or in the same words."""
+    own = [body for e, body in case.facts.out_of_service("shut_down") if e.id not in case.facts.before]
+    told = case.facts.decisions("told") or case.facts.decisions("refused")
+    return bool(own) and not told and not any("told" in body.text.lower() for body in own)
 
 
 def _level(case: Case, reasons: list[Reason], open_proofs: list[Missing]) -> int:

@@ -3,10 +3,11 @@
 from havrin_core.judgement.abnormal import abnormal, device_name, still_open
 from havrin_core.judgement.dates import date_in
 from havrin_core.judgement.exchanger.evidence import SUSPECTED_FROM, evidence_of, is_suspected, only_one_weak
-from havrin_core.judgement.findings import WORN, Finding, finding, is_finding, unseen_share
+from havrin_core.judgement.findings import WORN, Finding, finding, is_finding
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.limits import SOURCES
 from havrin_core.judgement.shorthand.looks import told_of
+from havrin_core.judgement.standing.lifting import lifted
 from havrin_core.judgement.standing.model import NOT_YET, SHUT_DOWN, TELL, Jumper, Reason
 from havrin_core.judgement.standing.proofs import Case, cycles_since
 from havrin_core.judgement.tape import Entry, Look
@@ -19,7 +20,6 @@ def danger_reasons(case: Case, jumpers: list[Jumper]) -> list[Reason]:
     return [
         *_open_findings(case),
         *_suspected_exchanger(case),
-        *_leaks(case),
         *[_jumper(case, jumper) for jumper in jumpers],
         *_jumpers_unproved(case),
         *_devices(case),
@@ -34,7 +34,7 @@ def _open_findings(case: Case) -> list[Reason]:
         if is_finding(look.finding) and finding(look.finding).level:
             newest[look.finding] = (entry, look)
     reasons = [_finding(case.rules, finding(k), e, look) for k, (e, look) in newest.items()]
-    still = [not _lifted(case, finding(key), entry) for key, (entry, _) in newest.items()]
+    still = [not lifted(case, finding(key), entry) for key, (entry, _) in newest.items()]
     return [reason for reason, open_ in zip(reasons, still, strict=True) if open_]
 
 
@@ -73,59 +73,6 @@ def _finding(rules: HouseRules, what: Finding, entry: Entry, look: Look) -> Reas
     )
 
 
-def _lifted(case: Case, what: Finding, entry: Entry) -> bool:
-    since = entry.at
-    if what.key in ("gas_smell", "open_gas_end"):
-        checks = case.facts.checks("leak", since)
-        return bool(checks) and checks[-1][1].passed
-    if what.key == "symptoms":
-        reading = case.facts.newest("room_co_ppm", None, since)
-        return bool(case.facts.decisions("cause", since)) and reading is not None and reading.value <= 9
-    repairs = [e for action in what.repaired_by if (e := case.facts.done_after(action, since))]
-    if what.repaired_by and not repairs:
-        return False
-    clearing = _clearing(what.key)
-    if not clearing:
-        return True
-    start = repairs[0].at if repairs else since
-    parts = case.unit.plate.exchanger_cells
-    return any(
-        look.finding in clearing and e.at >= start and e.id != entry.id and unseen_share(look.place, parts) is None
-        for e, look in case.facts.looks()
-    )
-
-
-def _clearing(key: str) -> list[str]:
-    from_looks = {"vent_whole": finding("vent_whole"), "flame_steady": finding("flame_steady")}
-    from_looks |= {
-        k: finding(k) for k in ("exchanger_whole", "filter_clean", "trap_filled", "relief_sound", "dampers_open")
-    }
-    if key == "filter_dirty":
-        return []  # a changed filter needs no second look
-    return [name for name, what in from_looks.items() if key in what.clears]
-
-
-def _leaks(case: Case) -> list[Reason]:
-    checks = case.facts.checks("leak")
-    if not checks or checks[-1][1].passed:
-        return []
-    entry = checks[-1][0]
-    lifts = "Cure the leak, then pass the leak check."
-    return [
-        Reason(
-            SHUT_DOWN,
-            "gas_leak",
-            "Leak check failed: gas escapes.",
-            lifts,
-            "supply_running",
-            "leak found",
-            "no leak",
-            SOURCES["default"],
-            entry.id,
-        )
-    ]
-
-
 def _jumper(case: Case, jumper: Jumper) -> Reason:
     name, kind = device_name(jumper.device), abnormal(jumper.how)
     safety = kind.bypasses and (jumper.device in case.unit.kind.safety_devices or jumper.device in NEVER_BRIDGED)
@@ -148,43 +95,31 @@ def _jumper(case: Case, jumper: Jumper) -> Reason:
 
 def _jumpers_unproved(case: Case) -> list[Reason]:
     reasons = []
-    for entry, device in case.facts.bypasses_taken_out():
+    for entry, device, found in case.facts.bypasses_taken_out():
         safety = device in case.unit.kind.safety_devices or device in NEVER_BRIDGED
         proved = any(b.passed and b.device == device for _, b in case.facts.checks("device", entry.at))
         if safety and not proved:
-            text = f"The {device_name(device)} was jumpered and has not been shown to act since."
-            lifts = f"By its own means, or a lead lifted and the burner seen to drop out: “proved {device.replace('_', ' ')}”."
-            reasons.append(
-                Reason(
-                    NOT_YET,
-                    "device_unproved",
-                    text,
-                    lifts,
-                    device,
-                    "not shown",
-                    "shown to act",
-                    SOURCES["house"],
-                    entry.id,
-                )
-            )
+            reasons.append(_unproved(entry, device, found))
         elif not safety and cycles_since(case, entry.at) < 1:
-            text = (
-                f"The jumper at the {device_name(device)} is out; the unit has not run from its own thermostat since."
-            )
+            name = device_name(device)
+            text = f"The jumper at the {name} is out; the unit has not run from its own thermostat since."
+            lifts = "Run a full cycle: “cycles 1”."
             reasons.append(
                 Reason(
-                    NOT_YET,
-                    "call_unproved",
-                    text,
-                    "Run a full cycle: “cycles 1”.",
-                    "call",
-                    "not shown",
-                    "one cycle",
-                    SOURCES["house"],
-                    entry.id,
+                    NOT_YET, "call_unproved", text, lifts, "call", "not shown", "one cycle", SOURCES["house"], entry.id
                 )
             )
     return reasons
+
+
+def _unproved(entry: Entry, device: str, found: bool) -> Reason:
+    """A bypass that somebody left is made good only once its device was shown to act; one's own was logged and is short."""
+    level, how = (SHUT_DOWN, "found bypassed") if found else (NOT_YET, "jumpered")
+    text = f"The {device_name(device)} was {how} and has not been shown to act since."
+    lifts = f"By its own means, or a lead lifted and the burner seen to drop out: “proved {device.replace('_', ' ')}”."
+    return Reason(
+        level, "device_unproved", text, lifts, device, "not shown", "shown to act", SOURCES["house"], entry.id
+    )
 
 
 def _devices(case: Case) -> list[Reason]:
@@ -204,11 +139,22 @@ def _devices(case: Case) -> list[Reason]:
 
 def _cannot(case: Case) -> list[Reason]:
     reasons = []
-    for entry, body in case.facts.decisions("cannot_put_right"):
+    for entry, body in case.facts.out_of_service("cannot_put_right"):
         text = f"Cannot be put right now: {body.text or 'no words given'}."
-        lifts = "Strike this entry once the danger is cleared by what its own reason names."
+        lifts = "Once every danger is cleared by what its own reason names: “untag …”."
         reasons.append(Reason(SHUT_DOWN, "cannot_put_right", text, lifts, "", "", "", "the technician", entry.id))
     return reasons
+
+
+def shut_down_reasons(case: Case) -> list[Reason]:
+    """A unit that was shut down and tagged stays so until somebody takes the tag off."""
+    rows = case.facts.out_of_service("shut_down")
+    if not rows:
+        return []
+    entry, body = rows[-1]
+    text = f"Shut down and tagged by {entry.author}" + (f": {body.text}." if body.text else ".")
+    lifts = "Cure and show what was wrong, put it back into service: “untag …”."
+    return [Reason(SHUT_DOWN, "shut_down", text, lifts, "", "", "", entry.author, entry.id)]
 
 
 def _temporary(case: Case) -> list[Reason]:

@@ -40,11 +40,18 @@ class ReadingFact:
 
 
 class Facts:
-    """Questions about a tape. Built once per assessment; holds no rule."""
+    """Questions about a tape. Built once per assessment; holds no rule.
 
-    def __init__(self, entries: tuple[Entry, ...]) -> None:
-        self.entries = effective(entries)
-        self.readings = [fact for entry in self.entries for fact in _facts_of(entry)]
+    ``open_before`` are entries of earlier visits whose danger nothing cleared: they count as looks, checks and
+    decisions do; their readings stand apart, for they are no readings of this visit.
+    """
+
+    def __init__(self, entries: tuple[Entry, ...], open_before: tuple[Entry, ...] = ()) -> None:
+        self.before = frozenset(entry.id for entry in open_before)
+        self.entries = effective((*open_before, *entries))
+        facts = [fact for entry in self.entries for fact in _facts_of(entry)]
+        self.readings = [fact for fact in facts if fact.entry_id not in self.before]
+        self._readings_before = [fact for fact in facts if fact.entry_id in self.before]
         self._by_quantity: dict[tuple[str, str | None], list[ReadingFact]] = {}
         self._by_body: dict[type, list[Entry]] = {}
         for entry in self.entries:
@@ -94,6 +101,16 @@ class Facts:
         rows = [(e, e.body) for e in self._of(Decision) if isinstance(e.body, Decision)]
         return [(e, body) for e, body in rows if body.decision == name and (after is None or e.at >= after)]
 
+    def out_of_service(self, name: str) -> list[tuple[Entry, Decision]]:
+        """Return the decisions called ``name`` after which nobody put the unit back into service."""
+        back = [entry.at for entry, _ in self.decisions("in_service")]
+        return [row for row in self.decisions(name) if not back or row[0].at > back[-1]]
+
+    def ever_read(self, quantity: str, stage: str | None = None) -> list[ReadingFact]:
+        """Return every reading of ``quantity`` in order of time, trials and what is open from earlier visits included."""
+        rows = [*self._readings_before, *self.readings]
+        return [fact for fact in rows if (fact.quantity, fact.stage) == (quantity, stage)]
+
     def temporary_repairs(self) -> list[tuple[Entry, Decision]]:
         """Return the temporary repairs that no lasting one followed."""
         lasting = [entry.at for entry, _ in self.decisions("lasting")]
@@ -122,9 +139,11 @@ class Facts:
         newest = {(body.how, body.device): (e, body) for e, body in bodies}
         return [row for key, row in newest.items() if key not in still_in]
 
-    def bypasses_taken_out(self) -> list[tuple[Entry, str]]:
-        """Return the newest put-back of each device that was bypassed."""
-        return [(entry, body.device) for entry, body in self.made_good() if abnormal(body.how).bypasses]
+    def bypasses_taken_out(self) -> list[tuple[Entry, str, bool]]:
+        """Return the newest put-back of each device that was bypassed, and whether it was ever found so."""
+        found = {e.body.device for e in self._jumper_entries if isinstance(e.body, JumperIn) and e.body.found}
+        rows = [(entry, body.device) for entry, body in self.made_good() if abnormal(body.how).bypasses]
+        return [(entry, device, device in found) for entry, device in rows]
 
 
 def _facts_of(entry: Entry) -> list[ReadingFact]:

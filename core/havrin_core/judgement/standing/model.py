@@ -29,11 +29,12 @@ REASONS_FOR_VISIT = {
 
 @dataclass(frozen=True, slots=True)
 class VisitTape:
-    """One visit as it is judged."""
+    """One visit as it is judged. ``open_before``: entries of earlier visits whose danger nothing cleared (left_open.py)."""
 
     reason: str
     entries: tuple[Entry, ...]
     accuracies: Mapping[str, Mapping[str, Accuracy]] = field(default_factory=dict)  # instrument -> quantity -> accuracy
+    open_before: tuple[Entry, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -159,6 +160,7 @@ class Assessment:
     cycles_shown: int
     changes: tuple[str, ...]
     not_judged: tuple[str, ...]
-    shut_down: bool  # gas shut and tagged, as the tape says
+    shut_down: bool  # gas shut and tagged, on this visit or an earlier one
+    to_tell: bool  # shut down on this visit, and nobody told yet
     remarks: tuple[str, ...] = ()  # how the work was done, by the house's school
     ledger: tuple[LedgerRow, ...] = ()

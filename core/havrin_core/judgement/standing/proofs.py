@@ -108,11 +108,16 @@ def is_cause(body: Decision) -> bool:
     return not body.text.lower().startswith(("not found", "not known", "unknown", "none found"))
 
 
+def cause_named(facts: Facts, after: datetime | None) -> bool:
+    """Tell whether a cause was named at or after ``after``."""
+    return any(is_cause(body) for _, body in facts.decisions("cause", after))
+
+
 def _cause(case: Case, after: datetime | None) -> list[str]:
     """A cause is named, or said not to be found: that will do unless a safety trip was reset."""
     causes = case.facts.decisions("cause", after)
     reset = any(body.action == "manual_reset" for _, body in case.facts.deeds())
-    named = any(is_cause(body) for _, body in causes) if reset else bool(causes)
+    named = cause_named(case.facts, after) if reset else bool(causes)
     return [] if named else ["the cause of the trip" if reset and causes else "the cause of the call"]
 
 

@@ -1,19 +1,8 @@
 """Readings against their bands: the view of each, and the reasons they give."""
 
-from havrin_core.judgement.limits import (
-    CO_RISE_MOST_PPM,
-    NO2_RISE_MOST_PPM,
-    ROOM_CO_OUT_PPM,
-    ROOM_CO_SOURCE_PPM,
-    ROOM_CO_STOP_PPM,
-    SOURCES,
-    SPILLAGE_MOST_S,
-    SPILLAGE_WARM_S,
-    Band,
-    band_for,
-)
+from havrin_core.judgement.limits import SOURCES, Band, band_for
 from havrin_core.judgement.standing.facts import ReadingFact
-from havrin_core.judgement.standing.model import NOT_YET, SHUT_DOWN, TELL, ReadingView, Reason
+from havrin_core.judgement.standing.model import NOT_YET, TELL, ReadingView, Reason
 from havrin_core.judgement.standing.proofs import Case
 from havrin_core.machine.measurands import MEASURANDS, Measurand, measurand
 from havrin_core.machine.unit import STAGE_LABELS
@@ -23,7 +12,6 @@ _LIFTS = {
     "manifold_pa": "Set it to the plate, wait until it settles, read it again, then prove it with meter and flue.",
     "supply_running_pa": "Find what takes the pressure (line size, regulator, tank, neighbours burning), then read it again.",
     "supply_standing_pa": "Watch the lock-up; a regulator that creeps is changed.",
-    "gas_leak_m3_s": "Find it with leak fluid, joint by joint; cure it, then the whole test again.",
     "o2_step_pct": "Repeat it with door on and filter out; look into the exchanger before it runs on.",
     "draft_pa": "Hose, port, trap, vent and intake, wheel, then the inducer, in this order; then read it again.",
     "flame_current_a": "Clean the rod, check gap, porcelain, wire and GROUND; read it again.",
@@ -32,7 +20,7 @@ _LIFTS = {
 }
 _READ_AGAIN = "Find the cause, then read it again."
 _SUCTION = ("draft_pa", "vent_draft_pa")
-_JUDGED_APART = ("room_co_ppm", "spillage_s")
+_JUDGED_APART = ("room_co_ppm", "spillage_s", "gas_leak_m3_s", "gas_lel_pct")  # in fumes.py and leaks.py
 
 
 def judged_value(quantity: str, value: float) -> float:
@@ -65,33 +53,8 @@ def _view(case: Case, fact: ReadingFact, band: Band | None) -> ReadingView:
 
 def reading_reasons(case: Case, views: list[ReadingView], system: str) -> list[Reason]:
     """Return a reason for every reading that is out of its band or near its edge."""
-    reasons = [
-        _reason(view, system)
-        for view in views
-        if view.verdict in ("near", "out") and view.quantity not in _JUDGED_APART
-    ]
-    return [
-        *reasons,
-        *_lock_outs(case, system),
-        *_supply_air_co(case),
-        *_discharged(case),
-        *_spillage(case),
-        *_room_co(case),
-    ]
-
-
-def _spillage(case: Case) -> list[Reason]:
-    """Flue gas that spills for longer than the vent needs to warm up is a danger; shorter is told."""
-    fact = case.facts.newest("spillage_s", None)
-    if fact is None or fact.value <= SPILLAGE_WARM_S:
-        return []
-    long = fact.value > SPILLAGE_MOST_S
-    limit = f"none after {SPILLAGE_MOST_S / 60:g} minutes, {SPILLAGE_WARM_S / 60:g} when the vent is warm"
-    reading = f"{fact.value / 60:.1f} min"
-    text = f"Flue gas spilt for {reading}: {limit}." + ("" if long else " Was the vent cold?")
-    lifts = "Cure the cause (vent, draft, air supply, room under suction), repeat the test, write “spill …” again."
-    level = SHUT_DOWN if long else TELL
-    return [Reason(level, "spillage_time", text, lifts, "vent", reading, limit, SOURCES["default"], fact.entry_id)]
+    judged = [view for view in views if view.verdict in ("near", "out") and view.quantity not in _JUDGED_APART]
+    return [*(_reason(view, system) for view in judged), *_lock_outs(case, system)]
 
 
 def _lock_outs(case: Case, system: str) -> list[Reason]:
@@ -151,95 +114,3 @@ def reading_name(what: Measurand, stage: str | None) -> str:
 def station_of(what: Measurand, stage: str | None) -> str:
     """Return the key of the station that shows ``what`` at ``stage``."""
     return f"manifold_{stage}" if what.station == "manifold" and stage in ("low", "high") else what.station
-
-
-def _room_co(case: Case) -> list[Reason]:
-    # A high reading stays a danger until its cause is named and a later reading is low.
-    rows = [f for f in case.facts.readings if f.quantity == "room_co_ppm"]
-    if not rows:
-        return []
-    worst = max(rows, key=lambda fact: fact.value)
-    current = rows[-1]
-    cause_since = case.facts.decisions("cause", worst.at)
-    cleared = current.at > worst.at and current.value <= ROOM_CO_SOURCE_PPM
-    if cleared and (cause_since or worst.value <= ROOM_CO_STOP_PPM):
-        return []
-    level, code, words = _room_level(worst.value)
-    if not level:
-        return []
-    limit = f"above {_room_bound(worst.value):g} ppm"
-    lifts = "Name the cause, cure it, and read room CO again at or under 9 ppm."
-    text = f"Room CO {worst.value:.0f} ppm: {words}"
-    return [
-        Reason(level, code, text, lifts, "room", f"{worst.value:.0f} ppm", limit, SOURCES["default"], worst.entry_id)
-    ]
-
-
-def _room_level(ppm: float) -> tuple[int, str, str]:
-    if ppm > ROOM_CO_OUT_PPM:
-        return SHUT_DOWN, "room_co_out", "everybody out, call from outside."
-    if ppm > ROOM_CO_STOP_PPM:
-        return SHUT_DOWN, "room_co_stop", "stop the unit."
-    if ppm > ROOM_CO_SOURCE_PPM:
-        return NOT_YET, "room_co_source", "find the source."
-    return 0, "", ""
-
-
-def _room_bound(ppm: float) -> float:
-    return max(b for b in (ROOM_CO_SOURCE_PPM, ROOM_CO_STOP_PPM, ROOM_CO_OUT_PPM) if ppm > b)
-
-
-_DISCHARGED = (
-    ("discharge_co_ppm", "intake_co_ppm", CO_RISE_MOST_PPM),
-    ("discharge_no2_ppm", "intake_no2_ppm", NO2_RISE_MOST_PPM),
-)
-
-
-def _discharged(case: Case) -> list[Reason]:
-    """A direct-fired unit gives what it burns to the room: CO and NO2 over the intake are judged, at each stage."""
-    reasons = []
-    for quantity, of_intake, most in _DISCHARGED:
-        intake = case.facts.newest(of_intake, None)
-        for stage in case.unit.stage_keys:
-            discharge = case.facts.newest(quantity, stage)
-            rise = discharge.value - intake.value if discharge and intake else 0.0
-            if discharge is None or rise <= most:
-                continue
-            text = f"{reading_name(measurand(quantity), stage)}: {rise:.3g} ppm above the intake, at most {most:g} ppm."
-            lifts = "Clean burner and ports, check profile plates, airflow and gas pressure; then read both again."
-            reasons.append(
-                Reason(
-                    SHUT_DOWN, quantity.removesuffix("_ppm"), text, lifts, "discharge_co", f"{discharge.value:.3g} ppm",
-                    f"at most {most:g} ppm over the intake", SOURCES["default"], discharge.entry_id,
-                )
-            )  # fmt: skip
-    return reasons
-
-
-def _supply_air_co(case: Case) -> list[Reason]:
-    reasons = []
-    for stage in (None, *case.unit.stage_keys):
-        register = case.facts.newest("supply_air_co_ppm", stage)
-        room = case.facts.newest("room_co_ppm", None)
-        over = register.value - (room.value if room else 0.0) if register else 0.0
-        if register is None or over <= 5:  # the usual instrument's own accuracy, ppm
-            continue
-        sure = over > ROOM_CO_SOURCE_PPM
-        text = f"CO at a register is {over:.0f} ppm above the room: flue gas in the supply air{'' if sure else '?'}"
-        lifts = "Shut it down, see the whole exchanger, rule out return leaks; then read the register again."
-        level = SHUT_DOWN if sure else NOT_YET
-        limit = "more than 9 ppm above the room" if sure else "more than 5 ppm above the room"
-        reasons.append(
-            Reason(
-                level,
-                "supply_air_co",
-                text,
-                lifts,
-                "supply_air",
-                f"{register.value:.0f} ppm",
-                limit,
-                SOURCES["default"],
-                register.entry_id,
-            )
-        )
-    return reasons

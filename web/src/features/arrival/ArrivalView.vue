@@ -29,7 +29,7 @@ const found = computed(() => new Set(props.page.tape.filter((e) => e.kind === 'l
     <section class="safety">
       <h3>First, you</h3>
       <p>Personal CO monitor on. Room CO on entry: <b>{{ page.room_co ? `${page.room_co.text} ppm` : 'not read' }}</b></p>
-      <div class="pair"><button class="btn" :disabled="!page.writable" @click="emit('begin', 'room ', 'room')">Write room CO</button><button class="btn danger" :aria-expanded="smell" @click="smell = !smell">I smell gas</button></div>
+      <div class="pair"><button class="btn" :disabled="!page.writable" @click="emit('begin', 'room ', 'room')">Write room CO</button><button class="btn" :disabled="!page.writable" @click="emit('begin', 'lel ', 'room')">Write % LEL</button><button class="btn danger" :aria-expanded="smell" @click="smell = !smell">I smell gas</button></div>
       <div v-if="smell" class="alarm" role="alert"><ol><li v-for="line in data.gas_smell" :key="line">{{ line }}</li></ol><button class="btn" :disabled="!page.writable" @click="emit('write', 'found gas smell')">Write it on the tape when you are outside</button></div>
     </section>
 
