@@ -62,6 +62,8 @@ def test_each_kind_with_an_exchanger_station_has_one_and_no_other():
     ("words", "part", "zone"),
     [
         ("cell 3 first bend", "cell 3", "first bend"),
+        ("cell 3, at the first bend.", "cell 3", "first bend"),
+        ("cell 3: hairline", "cell 3", None),
         ("cell 3", "cell 3", None),
         ("seam", None, None),
         ("cell 9 seam", None, None),
@@ -69,7 +71,7 @@ def test_each_kind_with_an_exchanger_station_has_one_and_no_other():
     ],
 )
 def test_a_place_is_found_by_its_words(words, part, zone):
-    found = place_on(of_form("clamshell", 4), words.split())
+    found = place_on(of_form("clamshell", 4), words)
     assert tuple(row.key if row else None for row in found) == (part, zone)
 
 

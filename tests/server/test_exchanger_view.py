@@ -13,7 +13,7 @@ def test_the_drawing_findings_coverage_and_odds_follow_the_tape(tove, visit):
     assert tove.line(visit, "exchanger ok 4/4 by borescope").status_code == 200
     seen = tove.get(f"visits/{visit}/exchanger").json()
     (row,) = seen["placed"]
-    assert (row["place"], row["detail"], row["x"] is not None) == ("cell 2, seam", "5 mm, by mirror, likely", True)
+    assert (row["place"], row["detail"], row["x"] is not None) == ("cell 2 seam", "5 mm, by mirror, likely", True)
     assert [part["state"] for part in seen["parts"]] == ["in", "out", "in", "in"]
     assert seen["coverage"][0]["says"] == "4 of 4 parts seen by borescope"
     assert any(sign["against"] for sign in seen["evidence"]["signs"])

@@ -64,7 +64,9 @@ def test_no_override_and_no_strike_reaches_over_to_the_visit_before(tove, wenna,
 def test_the_exchanger_view_and_the_bundle_know_it_too(tove, shut):
     after = following(shut)
     write(tove, after, *SOUND)
-    assert tove.get(f"visits/{after}/exchanger").json()["evidence"]["says"] == "A breach was seen: it does not run again."
+    assert (
+        tove.get(f"visits/{after}/exchanger").json()["evidence"]["says"] == "A breach was seen: it does not run again."
+    )
     document = json.loads(tove.get(f"visits/{after}/bundle.json").content)
     bundle = read_bundle(document)
     assert len(document["visit"]["open_before"]) == 2

@@ -165,11 +165,54 @@ def test_dips_are_counted_and_the_first_mover_named(tove, visit, manometer):
     page = tove.get(f"captures/{capture}/dips?quantity=draft_pa").json()
     assert len(page["dips"]) == 1
     dip = page["dips"][0]
-    assert dip["first"] == "Draft at switch"
+    assert dip["order"] == ["Draft at switch"]
     assert dip["still"] == ["Volts 3–C"]
     assert dip["long_s"] == pytest.approx(0.3, abs=0.15)
     assert page["quiet_s"] == pytest.approx(3 * page["watched_s"], rel=0.01)
     assert page["set_point"] == {"text": "0.60", "unit": "inWC"}
+
+
+def record_dips(tove, visit, *, draft_low, volts_out):
+    """Record draft, and volts before and after the pressure switch, with one dip; return the capture."""
+    gauge, meter = Device("Two-port manometer"), Device("Clamp meter")
+    capture = begin(tove, visit, gauge, meter)
+    for i in range(10):
+        at = [10 + 2 * i + j / 10 for j in range(20)]
+        out = [volts_out if i == 6 and 10 <= j < 14 else 26.0 for j in range(20)]
+        gauge.send({"draft_pa": wave(10 + 2 * i, low=draft_low if i == 6 else None)}, clock=40)
+        volts = {"volts_across_v@3-C": {"t": at, "v": [26.0] * 20}, "volts_across_v@4-C": {"t": at, "v": out}}
+        meter.send(volts, clock=40)
+    return capture
+
+
+def write_worst(tove, capture, quantity, key="5d1e29a0-60c7-4a3f-8a51-1f4a4b6f0001"):
+    body = {"id": key, "quantity": quantity, "phase": "found", "at": "2026-01-14T10:00:00+01:00"}
+    return tove.post(f"captures/{capture}/dips", **body)
+
+
+def test_a_contact_that_lets_go_while_the_draft_holds_is_named_and_written(tove, visit):
+    capture = record_dips(tove, visit, draft_low=None, volts_out=0.2)
+    said = tove.get(f"captures/{capture}/dips?quantity=volts_across_v@4-C").json()
+    assert said["contacts"] == [
+        "In 1 of 1: Volts in steady, volts out gone at the pressure switch, and the draft held: its contact lets go."
+    ]
+    for _ in range(2):
+        page = write_worst(tove, capture, "volts_across_v@4-C").json()
+    texts = [entry["text"] for entry in page["tape"]]
+    assert len(texts) == 3
+    assert "pressure switch, recorded while it runs: LETS GO" in texts
+    assert any(reason["code"] == "control_least_v_out" for reason in page["standing"]["reasons"])
+
+
+def test_the_worst_dip_of_the_draft_holds_the_standing(tove, visit):
+    capture = record_dips(tove, visit, draft_low=60.0, volts_out=26.0)
+    said = tove.get(f"captures/{capture}/dips?quantity=draft_pa").json()
+    assert "held while the draft dipped" in said["contacts"][0]
+    page = write_worst(tove, capture, "draft_pa").json()
+    reason = next(r for r in page["standing"]["reasons"] if r["code"] == "draft_least_pa_out")
+    assert (reason["level"], reason["station"]) == (3, "draft")
+    other = "5d1e29a0-60c7-4a3f-8a51-1f4a4b6f0002"
+    assert write_worst(tove, capture, "volts_across_v@3-5", other).status_code == 422
 
 
 def test_one_touch_puts_a_window_on_the_tape(tove, visit, manometer):

@@ -24,7 +24,7 @@ from havrin_core.judgement.tape import (
     Reading,
     Trace,
 )
-from havrin_core.machine.measurands import measurand
+from havrin_core.machine.measurands import LEAST_OF, measurand
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence
 
@@ -106,7 +106,8 @@ def _trace(body: Trace, system: str) -> Described:
     parts = [sentence(mean, measurand(q).dimension, system) for q, mean, _ in body.means]
     stage = f", {body.stage}" if body.stage in ("low", "high") else ""
     what = measurand(body.means[0][0]).name if len(body.means) == 1 else "Flue, traced"
-    return Described(f"{what}{stage}, steady {body.seconds / 60:.1f} min", " / ".join(parts))
+    steady = "" if body.means[0][0] in LEAST_OF.values() else "steady "
+    return Described(f"{what}{stage}, {steady}{body.seconds / 60:.1f} min", " / ".join(parts))
 
 
 def _look(body: Look) -> Described:

@@ -30,6 +30,7 @@ _FLAME_DOUBT = 1.5
 _WATER_LEAST_PA = 55_000.0  # about 8 psi: a two-storey system still full
 NO2_RISE_MOST_PPM = 0.5
 CO_RISE_MOST_PPM = 5.0  # discharge over intake of a direct-fired unit
+CONTROL_LEAST_V = 18.0
 SPILLAGE_MOST_S, SPILLAGE_WARM_S = 300.0, 120.0
 _IMBALANCE = {
     "voltage_imbalance_pct": VOLTAGE_IMBALANCE_MOST_PCT, "current_imbalance_pct": CURRENT_IMBALANCE_MOST_PCT,
@@ -107,6 +108,12 @@ def _plate_or_default(
         return _input(unit, rules, stage)
     if quantity == "draft_pa":
         return _draft(unit, rules, stage)
+    if quantity == "draft_least_pa":
+        return _draft_least(unit, stage)
+    if quantity == "flame_least_a" and plate.flame_min_a is not None:
+        return Band("plate", low=plate.flame_min_a, note="the control’s least, never under it")
+    if quantity == "control_least_v":
+        return Band("default", low=CONTROL_LEAST_V, near_low=21.0, note="of 24 V nominal, while it ran")
     if quantity == "flame_current_a" and plate.flame_min_a is not None:
         return _flame(plate.flame_min_a, unit.manual_limit("flame_current_a", stage))
     if quantity == "igniter_ohm":
@@ -229,6 +236,11 @@ def _draft(unit: Unit, rules: HouseRules, stage: str | None) -> Band | None:
     inputs = (Input("make point stamped on the switch", point, "pressure"), Input("margin", 100 * margin, "percent"))
     why = Why("near below: make point × (1 + margin)", inputs, "data plate; margin by house rule")
     return Band("plate", point, near_low=point * (1 + margin), note="suction beyond the stamped make point", why=why)
+
+
+def _draft_least(unit: Unit, stage: str | None) -> Band | None:
+    point = unit.stage(stage).switch_makes_pa if stage else None
+    return None if point is None else Band("plate", low=point, note="the stamped make point, never under it")
 
 
 def _flame(least_a: float, manual: ManualLimit | None) -> Band:

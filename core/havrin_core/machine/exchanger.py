@@ -1,6 +1,6 @@
 """Heat exchangers: what they are made of, where on them something can be found, and how they are drawn."""
 
-from collections.abc import Sequence
+import re
 from dataclasses import dataclass
 
 from havrin_core.machine.unit import EXCHANGERS, Unit
@@ -106,9 +106,9 @@ def _part(shape: _Shape, key: str, left: float) -> Part:
     return Part(key, zones, tuple((left + x, y) for x, y in shape.outline), shape.closed)
 
 
-def place_on(exchanger: Exchanger, words: Sequence[str]) -> tuple[Part | None, Zone | None]:
-    """Return the part and zone that ``words`` name ("cell 3 first bend"); None for what they do not name."""
-    text = " ".join(words).lower()
+def place_on(exchanger: Exchanger, place: str) -> tuple[Part | None, Zone | None]:
+    """Return the part and zone that ``place`` names ("cell 3, first bend"); None for what it does not name."""
+    text = " ".join(re.findall(r"[\w]+", place.lower()))
     part = next((p for p in reversed(exchanger.parts) if f"{p.key} " in f"{text} "), None)
     if part is None and len(exchanger.primary) == 1:
         part = exchanger.parts[0]

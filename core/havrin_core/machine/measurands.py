@@ -47,6 +47,12 @@ MEASURANDS: tuple[Measurand, ...] = (
         "draft_pa", "Draft at switch", "pressure", "draft", ("draft", "dr", "switch"), -3 * _KPA, 3 * _KPA, True,
         "a draft gauge on a furnace ends at a few inWC: is the unit right?",
     ),
+    Measurand(
+        "draft_least_pa", "Least draft while it ran", "pressure", "draft", ("least draft", "worst draft"), -3 * _KPA, 3 * _KPA, True,
+        "a draft gauge on a furnace ends at a few inWC: is the unit right?",
+    ),
+    Measurand("flame_least_a", "Least flame signal while it ran", "current_small", "burner", ("least ua", "least flame"), 0, 1e-4, True),
+    Measurand("control_least_v", "Least control voltage while it ran", "voltage", "call", ("least volts",), 0, 300),
     Measurand("flame_current_a", "Flame signal", "current_small", "burner", ("ua", "flame", "µa", "signal"), 0, 1e-4, True),
     Measurand(
         "o2_dry_pct", "Flue O₂", "percent", "flue", ("o2", "o₂", "oxygen"), 0, 20.945, True,
@@ -95,6 +101,9 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("event_s", "Seen after the call", "time", "call", ("seen",), 0, 3600),
     Measurand("volts_across_v", "Volts across", "voltage", "", ("v", "volts", "volt"), 0, 300),
 )  # fmt: skip
+
+# What was read live -> the least of it while it ran, as it stands on the tape
+LEAST_OF = {"draft_pa": "draft_least_pa", "flame_current_a": "flame_least_a", "volts_across_v": "control_least_v"}
 
 _BY_KEY = {m.key: m for m in MEASURANDS}
 

@@ -19,6 +19,7 @@ from havrin_server.api.schemas_live import (
     BatchOut,
     CaptureIn,
     CaptureOut,
+    DipsIn,
     DipsOut,
     EventIn,
     KeyOut,
@@ -121,6 +122,22 @@ def dips(request: HttpRequest, capture_id: uuid.UUID, quantity: str, set_point: 
     """Return the dips of a channel, and which channel moved first in each."""
     require(request.user, "read")
     return dips_out(live.find_capture(capture_id, request.user), quantity, set_point, request.user.unit_system)
+
+
+@router.post("/captures/{uuid:capture_id}/dips", response=VisitPage)
+def write_dips(request: HttpRequest, capture_id: uuid.UUID, payload: DipsIn) -> VisitPage:
+    """Write the worst of a channel on the tape with the trace attached, and the contact that let go where one is named."""
+    capture = live.find_capture(capture_id, request.user)
+    visit = from_traces.write_dips(
+        capture,
+        payload.id,
+        payload.quantity,
+        phase=payload.phase,
+        at=payload.at,
+        actor=request.user,
+        now=timezone.now(),
+    )
+    return visit_page(visit, request.user)
 
 
 @router.get("/captures/{uuid:capture_id}/reading", response=TraceReadingOut)

@@ -60,9 +60,8 @@ def _part(drawn: Exchanger, part: Part, rows: list[Placed], seen: list[Coverage]
 def _placed(row: Placed) -> PlacedOut:
     size = f"{1000 * row.size_m:g} mm" if row.size_m else ""
     detail = ", ".join(filter(None, (size, f"by {row.method}" if row.method else "", row.sure)))
-    place = ", ".join(filter(None, (row.part, row.zone)))
     return PlacedOut(
-        entry_id=row.entry_id, text=row.text, place=place, detail=detail, x=row.x, y=row.y, level=row.level
+        entry_id=row.entry_id, text=row.text, place=row.place, detail=detail, x=row.x, y=row.y, level=row.level
     )
 
 

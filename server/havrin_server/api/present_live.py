@@ -1,10 +1,8 @@
 """Captures for the page: traces reduced for drawing, dips with their order."""
 
-from havrin_core.judgement.limits import band_for
 from havrin_core.machine.measurands import measurand
-from havrin_core.quantities.display import sentence, show
+from havrin_core.quantities.display import show
 from havrin_core.quantities.units import shown_unit
-from havrin_core.traces.dips import find_dips, moved_at, quiet_run_s
 from havrin_core.traces.events import EVENTS, Event, propose_events, steps_at
 from havrin_core.traces.log_reader import Series
 from havrin_core.traces.samples import channel_name, quantity_of
@@ -22,11 +20,11 @@ from havrin_server.api.schemas_live import (
     TraceReadingOut,
     TracesOut,
 )
+from havrin_server.captures.dips import dips_say, read_dips, stamp, worst_of
 from havrin_server.captures.live import newest_s, on_one_clock, traces
 from havrin_server.captures.models import Capture
 
 _POINTS = 600
-_DIPS_MOST = 60
 _EVENTS_MOST = 8
 _READ_S = 1200.0  # of a long trace only the end is read for events, every few seconds
 _SAME_EVENT_S = 10.0  # a mark this near to a proposal of its kind is that event
@@ -111,54 +109,23 @@ def _difference(value: float, quantity: str, system: str) -> Shown:
 
 def dips_out(capture: Capture, quantity: str, set_point: float | None, system: str) -> DipsOut:
     """Return the dips of a channel under ``set_point`` (canonical; the switch's stamp where none is given)."""
-    what = measurand(quantity_of(quantity))
-    point = set_point if set_point is not None else _stamp(capture, quantity)
-    series = on_one_clock(traces(capture))
-    if series is None or quantity not in series.channels:
+    found = read_dips(capture, quantity, set_point)
+    if found is None:
+        point = _shown(stamp(capture, quantity) if set_point is None else set_point, quantity, system)
         return DipsOut(
-            set_point=_shown(point, quantity, system),
-            worst=None,
-            dips=[],
-            watched_s=0,
-            quiet_s=None,
-            says="Nothing is recorded on this channel yet.",
-        )
-    values = abs(series.channels[quantity]) if quantity == "draft_pa" else series.channels[quantity]
-    dips = find_dips(series.seconds, values, point)
-    watched = float(series.seconds[-1] - series.seconds[0])
-    quiet = quiet_run_s(dips, watched)
-    least = float(values[values == values].min())
-    rows = []
-    for dip in dips[:_DIPS_MOST]:
-        moved = moved_at(series.seconds, series.channels, dip.start_s)
-        names = [channel_name(name) for name, _ in moved.order]
-        rows.append(
-            DipOut(
-                at_s=round(dip.start_s, 2), long_s=round(dip.end_s - dip.start_s, 2), least=_shown(dip.least, quantity, system),
-                depth=_shown(dip.depth, quantity, system), first=names[0] if names else "", order=names, still=[channel_name(n) for n in moved.still],
-            )
+            set_point=point, worst=None, dips=[], watched_s=0, quiet_s=None, says="Nothing is recorded on this channel yet.", contacts=[], writes=False
         )  # fmt: skip
-    says = f"{len(dips)} dips under {sentence(point, what.dimension, system)} in {watched / 60:.1f} min."
-    if quiet is not None:
-        says += f" Only a run of {quiet / 60:.0f} min without one would say with 95 % that it is gone."
+    rows = [
+        DipOut(
+            at_s=round(dip.start_s, 2), long_s=round(dip.end_s - dip.start_s, 2), least=_shown(dip.least, quantity, system),
+            depth=_shown(dip.depth, quantity, system), order=[channel_name(n) for n, _ in moved.order], still=[channel_name(n) for n in moved.still],
+        )
+        for dip, moved in zip(found.dips, found.moved, strict=False)
+    ]  # fmt: skip
     return DipsOut(
-        set_point=_shown(point, quantity, system),
-        worst=_shown(least, quantity, system),
-        dips=rows,
-        watched_s=watched,
-        quiet_s=quiet,
-        says=says,
-    )
-
-
-def _stamp(capture: Capture, quantity: str) -> float:
-    """Return the point that this channel must not fall under: the stamp, the least of its band, or 18 V of control voltage."""
-    visit = capture.visit
-    unit = visit.unit.described()
-    if quantity_of(quantity) == "volts_across_v":
-        return 18.0
-    band = band_for(unit, visit.rules(), quantity, unit.stage_keys[-1])
-    return band.low if band is not None and band.low is not None else 0.0
+        set_point=_shown(found.point, quantity, system), worst=_shown(found.least, quantity, system), dips=rows, watched_s=found.watched_s,
+        quiet_s=found.quiet_s, says=dips_say(found, quantity, system), contacts=found.said_of_contacts, writes=worst_of(quantity, found) is not None,
+    )  # fmt: skip
 
 
 def _shown(value: float, quantity: str, system: str) -> Shown:

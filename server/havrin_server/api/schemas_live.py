@@ -75,13 +75,12 @@ class ChannelOut(Schema):
 
 
 class DipOut(Schema):
-    """A dip under the set point: when, how long, how deep, and which channel moved first."""
+    """A dip under the set point: when, how long, how deep, and which channels moved, the first one first."""
 
     at_s: float
     long_s: float
     least: Shown
     depth: Shown
-    first: str
     order: list[str]
     still: list[str]
 
@@ -95,6 +94,8 @@ class DipsOut(Schema):
     watched_s: float
     quiet_s: float | None
     says: str
+    contacts: list[str]  # what the dips say of the contacts of the string
+    writes: bool  # the worst of this channel can go on the tape
 
 
 class EventIn(Schema):
@@ -103,6 +104,15 @@ class EventIn(Schema):
     id: uuid.UUID
     kind: str
     at_s: float
+
+
+class DipsIn(Schema):
+    """Write the worst of a channel on the tape, with what its dips say."""
+
+    id: uuid.UUID
+    quantity: str
+    phase: str = "found"
+    at: datetime
 
 
 class StepIn(Schema):

@@ -5,10 +5,12 @@ from datetime import datetime
 
 from django.db import transaction
 
-from havrin_core.judgement.tape import Body, Reading, Trace
+from havrin_core.judgement.tape import Body, Check, Note, Reading, Trace
+from havrin_core.machine.measurands import measurand
 from havrin_core.traces.events import EVENTS, LOOK_S, steps_at
 from havrin_core.traces.samples import leads_of
 from havrin_core.traces.steady import NOISE, window
+from havrin_server.captures.dips import dips_say, read_dips, worst_of
 from havrin_server.captures.live import on_one_clock, traces
 from havrin_server.captures.models import Capture, EventMark
 from havrin_server.errors import NotWritable, VisitClosed
@@ -63,6 +65,30 @@ def write_step(
     seen = [(name, steps[quantity]) for quantity, name in _STEPS.items() if quantity in steps]
     means = tuple((name, step.step, step.half_width / 2) for name, step in seen)
     bodies = [Trace(str(capture.pk), stage, 2 * LOOK_S, (row,)) for row in means]
+    append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now)
+    return visit
+
+
+@transaction.atomic
+def write_dips(
+    capture: Capture, key: uuid.UUID, channel: str, *, phase: str, at: datetime, actor: Person, now: datetime
+) -> Visit:
+    """Write the worst of ``channel``, what its dips say, and the contact that let go; return the visit. Raises as ``write_means``."""
+    require(actor, "visit.write")
+    visit = _locked(capture)
+    if visit.entries.filter(group=key).exists():
+        return visit
+    found = read_dips(capture, channel)
+    worst = worst_of(channel, found) if found is not None else None
+    if found is None or worst is None:
+        raise NotWritable(
+            "This channel has no worst value that stands on a tape, or nothing was recorded.", code="dips_empty"
+        )
+    stage = found.stage if measurand(worst).staged else None
+    words = " ".join([dips_say(found, channel, actor.unit_system), *found.said_of_contacts])
+    bodies: list[Body] = [Trace(str(capture.pk), stage, found.watched_s, ((worst, found.least, 0.0),)), Note(words)]
+    if found.part:
+        bodies.append(Check("watch", False, device=found.part, outcome="bad"))
     append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now)
     return visit
 

@@ -42,6 +42,7 @@ export const startCapture = (id: number, body: Schemas['CaptureIn']) => call<Sch
 const capturePath = (capture_id: string) => ({ params: { path: { capture_id } } })
 export const endCapture = (id: string) => call<Schemas['CaptureOut']>(http.POST('/api/captures/{capture_id}/end', capturePath(id)))
 export const getTraces = (id: string, start_s?: number) => call<Schemas['TracesOut']>(http.GET('/api/captures/{capture_id}/traces', { params: { path: { capture_id: id }, query: { start_s: start_s ?? null, end_s: null } } }))
+export const writeDips = (id: string, body: Schemas['DipsIn']) => call<Schemas['VisitPage']>(http.POST('/api/captures/{capture_id}/dips', { params: { path: { capture_id: id } }, body }))
 export const getDips = (id: string, quantity: string) => call<Schemas['DipsOut']>(http.GET('/api/captures/{capture_id}/dips', { params: { path: { capture_id: id }, query: { quantity, set_point: null } } }))
 export const getTraceReading = (id: string) => call<Schemas['TraceReadingOut']>(http.GET('/api/captures/{capture_id}/reading', capturePath(id)))
 export const markEvent = (id: string, body: Schemas['EventIn']) => call<Schemas['TraceReadingOut']>(http.POST('/api/captures/{capture_id}/events', { ...capturePath(id), body }))

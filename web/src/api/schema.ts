@@ -821,7 +821,11 @@ export interface paths {
          */
         get: operations["havrin_server_api_live_dips"];
         put?: never;
-        post?: never;
+        /**
+         * Write Dips
+         * @description Write the worst of a channel on the tape with the trace attached, and the contact that let go where one is named.
+         */
+        post: operations["havrin_server_api_live_write_dips"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3478,7 +3482,7 @@ export interface components {
         };
         /**
          * DipOut
-         * @description A dip under the set point: when, how long, how deep, and which channel moved first.
+         * @description A dip under the set point: when, how long, how deep, and which channels moved, the first one first.
          */
         DipOut: {
             /** At S */
@@ -3487,8 +3491,6 @@ export interface components {
             long_s: number;
             least: components["schemas"]["Shown"];
             depth: components["schemas"]["Shown"];
-            /** First */
-            first: string;
             /** Order */
             order: string[];
             /** Still */
@@ -3509,6 +3511,33 @@ export interface components {
             quiet_s: number | null;
             /** Says */
             says: string;
+            /** Contacts */
+            contacts: string[];
+            /** Writes */
+            writes: boolean;
+        };
+        /**
+         * DipsIn
+         * @description Write the worst of a channel on the tape, with what its dips say.
+         */
+        DipsIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Quantity */
+            quantity: string;
+            /**
+             * Phase
+             * @default found
+             */
+            phase: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
         };
         /**
          * StepOut
@@ -4936,6 +4965,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DipsOut"];
+                };
+            };
+        };
+    };
+    havrin_server_api_live_write_dips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DipsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
                 };
             };
         };

@@ -11,11 +11,12 @@ from havrin_core.machine.exchanger import Exchanger, place_on
 
 @dataclass(frozen=True, slots=True)
 class Placed:
-    """One finding on the drawing; ``part`` and ``zone`` are "" where the words name none."""
+    """One finding on the drawing; ``part`` and ``zone`` are "" where its ``place``, as written, names none."""
 
     entry_id: str
     finding: str
     text: str
+    place: str
     part: str
     zone: str
     x: float | None
@@ -65,12 +66,12 @@ def placed(facts: Facts, exchanger: Exchanger) -> list[Placed]:
             or look.finding == "exchanger_whole"
         ):
             continue
-        part, zone = place_on(exchanger, look.place.split())
+        part, zone = place_on(exchanger, look.place)
         what = finding(look.finding)
         spot = zone or (part.zones[len(part.zones) // 2] if part else None)
         rows.append(
             Placed(
-                entry.id, look.finding, what.text, part.key if part else "", zone.key if zone else "",
+                entry.id, look.finding, what.text, look.place, part.key if part else "", zone.key if zone else "",
                 spot.x if spot else None, spot.y if spot else None, look.size_m, look.method, look.sure, what.level,
             )
         )  # fmt: skip

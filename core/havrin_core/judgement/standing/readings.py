@@ -14,12 +14,15 @@ _LIFTS = {
     "supply_standing_pa": "Watch the lock-up; a regulator that creeps is changed.",
     "o2_step_pct": "Repeat it with door on and filter out; look into the exchanger before it runs on.",
     "draft_pa": "Hose, port, trap, vent and intake, wheel, then the inducer, in this order; then read it again.",
+    "draft_least_pa": "Find what takes the draft (hose, water in it, vent, wind, wheel), then record it again while it runs.",
+    "flame_least_a": "Rod, wire, GROUND and the flame itself; then record it again while it runs.",
+    "control_least_v": "Find what takes the voltage (contact, transformer, its load, line), then record it again while it runs.",
     "flame_current_a": "Clean the rod, check gap, porcelain, wire and GROUND; read it again.",
     "temperature_rise_k": "Filter, coil, dampers, blower and input decide it; read it again at each stage.",
     "input_w": "Check orifices and manifold pressure, then clock the meter again.",
 }
 _READ_AGAIN = "Find the cause, then read it again."
-_SUCTION = ("draft_pa", "vent_draft_pa")
+_SUCTION = ("draft_pa", "draft_least_pa", "vent_draft_pa")
 _JUDGED_APART = ("room_co_ppm", "spillage_s", "gas_leak_m3_s", "gas_lel_pct")  # in fumes.py and leaks.py
 
 

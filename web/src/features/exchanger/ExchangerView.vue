@@ -18,6 +18,7 @@ const { data, error } = useQuery<Schemas['ExchangerOut'], ApiError>({
   placeholderData: keepPreviousData,
   retry: false,
 })
+const KEY = { in: 'seen, nothing found', near: 'a sign', out: 'holds or ends its running', none: 'not seen yet' }
 const method = ref('mirror')
 const size = ref('')
 const sure = ref('')
@@ -47,7 +48,7 @@ function place(starter: string): void {
         <button v-for="f in data.findings" :key="f.starter" class="btn kind" @click="place(f.starter)"><StateMark :state="levelState(f.level)" :size="13" />{{ f.name }}</button>
         <button class="btn" @click="spot = null">Nothing</button>
       </div>
-      <p v-else class="muted key"><StateMark state="in" :size="13" />seen, nothing found <StateMark state="near" :size="13" />a sign <StateMark state="out" :size="13" />holds or ends its running <StateMark state="none" :size="13" />not seen yet</p>
+      <p v-else class="muted key"><span v-for="(said, state) in KEY" :key="state"><StateMark :state="state" :size="13" />{{ said }}</span></p>
       <ul v-if="data.placed.length" class="placed"><li v-for="row in data.placed" :key="row.entry_id"><StateMark :state="levelState(row.level)" :size="14" /><b>{{ row.text }}</b><span>{{ [row.place, row.detail].filter(Boolean).join(' · ') || 'place not written' }}</span></li></ul>
     </section>
     <div class="col">
@@ -68,7 +69,7 @@ function place(starter: string): void {
 .none { padding: 30px 20px } .exchanger { display: grid; grid-template-columns: minmax(0, 7fr) minmax(280px, 5fr); gap: 16px; padding: 14px 20px 30px; align-items: start } .wide { grid-column: 1 / -1 } .col { display: grid; gap: 16px }
 section { background: var(--plate); border: 1.5px solid var(--line); border-radius: 8px; padding: 12px 16px; display: grid; gap: 9px } h2 { font-size: 18px } h2 span { font-weight: 400; font-size: 15px; margin-left: 6px }
 .how { display: grid; gap: 6px } .how p { display: flex; flex-wrap: wrap; gap: 5px; align-items: center } .how .muted { font-size: 15px; width: 78px } .chip { min-height: 44px; min-width: 44px; padding: 0 7px; border: 1.5px solid var(--line); border-radius: 6px; background: none } .on { border-color: var(--in); background: var(--steady); font-weight: 600 }
-.kinds { position: sticky; bottom: 8px; z-index: 2; background: var(--plate); box-shadow: 0 6px 24px rgb(0 0 0 / 25%); display: flex; flex-wrap: wrap; gap: 7px; align-items: center; padding: 10px; border: 2px solid var(--in); border-radius: 8px } .kinds b { flex-basis: 100%; font-size: 18px } .kind { display: inline-flex; gap: 8px; align-items: center; padding: 0 12px } .key { display: flex; flex-wrap: wrap; gap: 4px 7px; align-items: center; font-size: 15px } .key svg:not(:first-child) { margin-left: 10px }
+.kinds { position: sticky; bottom: 8px; z-index: 2; background: var(--plate); box-shadow: 0 6px 24px rgb(0 0 0 / 25%); display: flex; flex-wrap: wrap; gap: 7px; align-items: center; padding: 10px; border: 2px solid var(--in); border-radius: 8px } .kinds b { flex-basis: 100%; font-size: 18px } .kind { display: inline-flex; gap: 8px; align-items: center; padding: 0 12px } .key { display: flex; flex-wrap: wrap; gap: 4px 14px; font-size: 15px } .key span { display: inline-flex; gap: 6px; align-items: center; white-space: nowrap }
 .placed { list-style: none; margin: 0; padding: 0 } .placed li { display: flex; flex-wrap: wrap; gap: 4px 9px; align-items: center; min-height: 36px; border-top: 1px solid var(--line) }
 .cover { display: grid; gap: 3px } .cover > i { height: 7px; border-radius: 4px; background: var(--track) } .cover i i { display: block; height: 100%; border-radius: 4px; background: var(--in) } .cover .muted { font-size: 15px }
 @media (max-width: 800px) { .exchanger { grid-template-columns: minmax(0, 1fr); padding: 10px } .wide { grid-column: auto } }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { getDips, uploadSamples, writeCaptureMeans } from '@/api/calls'
+import { getDips, uploadSamples, writeCaptureMeans, writeDips } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import { useTried } from '@/api/useTried'
 import { useBar } from '@/features/visit/bar'
@@ -51,7 +51,15 @@ const takeCsv = (event: Event) => tried(async () => {
   const kept = await uploadSamples(props.page.id, file, instrument).finally(() => (field.value = ''))
   await open(kept.id)
 })
-const look = (quantity: string) => tried(async () => { if (capture.value) dips.value = await getDips(capture.value.id, quantity) })
+const asked = ref('')
+const look = (quantity: string) => tried(async () => {
+  if (!capture.value) return
+  dips.value = await getDips(capture.value.id, quantity)
+  asked.value = quantity
+})
+const writeWorst = () => tried(async () => {
+  if (capture.value) emit('page', await writeDips(capture.value.id, { id: crypto.randomUUID(), quantity: asked.value, phase: bar.phase, at: localIso(new Date()) }))
+})
 </script>
 
 <template>
@@ -76,7 +84,9 @@ const look = (quantity: string) => tried(async () => { if (capture.value) dips.v
       <p v-if="lanes.length" class="pair"><template v-if="!capture.ended_at"><button v-for="s in [5, 10, 30]" :key="s" class="btn" :disabled="busy || !page.writable" @click="write(s)">Write the last {{ s }} s</button></template><a class="btn" :href="`/api/captures/${capture.id}/samples.csv`" download>All samples as CSV</a></p>
       <LiveEvents v-if="lanes.length" :capture="capture.id" :now="newest" :writable="page.writable" :over="!!capture.ended_at" :stage="stage" @page="emit('page', $event)" @window="writeWindow" @events="events = $event" />
       <div v-if="dips" class="dips"><p><b>{{ dips.says }}</b> <span v-if="dips.worst" class="muted">Lowest {{ dips.worst.text }} {{ dips.worst.unit }}, set point {{ dips.set_point.text }} {{ dips.set_point.unit }}.</span></p>
-        <ul><li v-for="d in dips.dips.slice(-6)" :key="d.at_s">at {{ d.at_s.toFixed(0) }} s, {{ d.long_s.toFixed(1) }} s long, down to {{ d.least.text }} {{ d.least.unit }}<template v-if="d.first">: <b>{{ d.order.join(' → ') }}</b></template><span v-if="d.still.length" class="muted"> · still: {{ d.still.join(', ') }}</span></li></ul></div>
+        <p v-for="said in dips.contacts" :key="said" class="contact">{{ said }}</p>
+        <p v-if="dips.writes"><button class="btn" :disabled="busy || !page.writable" @click="writeWorst">Write the worst on the tape</button></p>
+        <ul><li v-for="d in dips.dips.slice(-6)" :key="d.at_s">at {{ d.at_s.toFixed(0) }} s, {{ d.long_s.toFixed(1) }} s long, down to {{ d.least.text }} {{ d.least.unit }}<template v-if="d.order.length">: <b>{{ d.order.join(' → ') }}</b></template><span v-if="d.still.length" class="muted"> · still: {{ d.still.join(', ') }}</span></li></ul></div>
     </template>
   </section>
 </template>
@@ -84,6 +94,6 @@ const look = (quantity: string) => tried(async () => { if (capture.value) dips.v
 <style scoped>
 .live { display: grid; gap: 8px; padding: 12px 16px; border: 1.5px solid var(--line); border-radius: 8px; background: var(--plate) } .on { border-color: var(--in); border-left-width: 6px } .head { display: flex; gap: 8px; align-items: center; flex-wrap: wrap } h2 { font-size: 18px; margin-right: auto } h2 span { font-weight: 400; font-size: 15px; margin-left: 6px } .chip { min-height: 44px; padding: 0 11px; border: 1.5px solid var(--line); border-radius: 6px; background: none; color: var(--muted) } .picked { border-color: var(--in); color: var(--ink); font-weight: 500 }
 .lane { display: grid; grid-template-columns: 132px minmax(0, 1fr) 44px 118px 44px; gap: 8px; align-items: center; border-bottom: 1px solid var(--line); padding-bottom: 4px } svg { width: 100%; height: 48px; display: block } .name { line-height: 1.15; font-weight: 500 } .ends { display: grid; gap: 12px; font-size: 13px } .ends i { font-style: normal } .lane b small { margin-left: 4px } .lane b { font-size: 22px; text-align: right; white-space: nowrap } small { font-size: 14px; font-weight: 400; color: var(--muted) } .ask { min-height: 44px; border: 0; background: none; color: var(--in); text-decoration: underline dotted; padding: 0 }
-.file { display: inline-flex; align-items: center } .off { opacity: .5 } .pair { display: flex; gap: 8px; flex-wrap: wrap } .trouble { color: var(--out); font-weight: 500 } ul { margin: 4px 0 0; padding-left: 18px }
+.file { display: inline-flex; align-items: center } .off { opacity: .5 } .contact { border-left: 4px solid var(--string); padding-left: 10px } .pair { display: flex; gap: 8px; flex-wrap: wrap } .trouble { color: var(--out); font-weight: 500 } ul { margin: 4px 0 0; padding-left: 18px }
 @media (max-width: 800px) { .lane { grid-template-columns: minmax(0, 1fr) auto 44px } svg { grid-column: 1 / -1; grid-row: 2 } .ends { display: none } }
 </style>

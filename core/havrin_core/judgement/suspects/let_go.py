@@ -1,0 +1,90 @@
+"""Which contact let go: a dip at one node of the string set against every other channel on the same clock."""
+
+from collections.abc import Collection, Iterable, Mapping
+from dataclasses import dataclass
+
+from havrin_core.machine.circuit.model import Circuit, Part
+
+# what a switch answers to in the circuit -> the channel on which an instrument reads it
+_CHANNELS = {
+    "draft_at_switch_pa": "draft_pa", "draft_at_high_switch_pa": "draft_pa", "water_pressure_pa": "water_pressure_pa",
+    "supply_running_pa": "supply_running_pa", "temperature_rise_k": "supply_air_temp_k", "water_temp_k": "water_supply_temp_k",
+}  # fmt: skip
+_SAID = {
+    "draft_pa": "draft", "water_pressure_pa": "water pressure", "supply_running_pa": "gas supply", "supply_air_temp_k": "supply air",
+    "water_supply_temp_k": "supply water",
+}  # fmt: skip
+_BEFORE_S = 0.05  # moved so much earlier than the volts, a quantity counts as first
+
+
+@dataclass(frozen=True, slots=True)
+class LetGo:
+    """What one dip says. ``part`` is the contact that let go by itself, "" where none is named; ``cleared`` are those that did not."""
+
+    says: str
+    part: str = ""
+    cleared: tuple[str, ...] = ()
+
+
+def let_go(circuit: Circuit, moved: Mapping[str, float], still: Collection[str]) -> LetGo | None:
+    """Return what a dip says of the contacts of the string; None where no node of it was recorded.
+
+    ``moved`` holds the second at which each channel left its band, ``still`` those that did not: nodes of the circuit for
+    volts against common, quantities for everything else.
+    """
+    contacts = [part for key in circuit.string if (part := circuit.part(key)).kind == "switch"]
+    fallen = next((part for part in contacts if part.nodes[1] in moved), None)
+    if fallen is None:
+        return _held(contacts, moved, still)
+    supply = _recorded_before(contacts, fallen, {*moved, *still})
+    if supply is None:
+        return LetGo(
+            f"Volts after the {_name(fallen)} fell. Record the volts before it too: then it is named or cleared."
+        )
+    if supply in moved:
+        text = f"Volts before the {_name(fallen)} fell with those after it: not its contact. Look upstream: feed, transformer, its load."
+        return LetGo(text, cleared=tuple(part.key for part in contacts))
+    between = _between(contacts, supply, fallen)
+    if len(between) > 1:
+        return LetGo(f"One of these let go: {', '.join(map(_name, between))}. Record the volts between them.")
+    return _one(fallen, moved, still)
+
+
+def _name(part: Part) -> str:
+    return part.name[0].lower() + part.name[1:]
+
+
+def _held(contacts: list[Part], moved: Mapping[str, float], still: Collection[str]) -> LetGo | None:
+    held = tuple(part.key for part in contacts if part.nodes[1] in still)
+    if not held:
+        return None
+    first = next(iter(sorted(moved, key=lambda name: moved[name])), "")
+    return LetGo(
+        f"Every contact that was recorded held{f' while the {_SAID[first]} dipped' if first in _SAID else ''}.",
+        cleared=held,
+    )
+
+
+def _recorded_before(contacts: list[Part], fallen: Part, recorded: Collection[str]) -> str | None:
+    """Return the nearest node before ``fallen`` whose volts were recorded."""
+    nodes = [part.nodes[0] for part in contacts[: contacts.index(fallen) + 1]]
+    return next((node for node in reversed(nodes) if node in recorded), None)
+
+
+def _between(contacts: list[Part], supply: str, fallen: Part) -> list[Part]:
+    nodes = [part.nodes[0] for part in contacts]
+    return contacts[nodes.index(supply) : contacts.index(fallen) + 1]
+
+
+def _one(part: Part, moved: Mapping[str, float], still: Iterable[str]) -> LetGo:
+    channel = _CHANNELS.get(part.feels, "")
+    steady = f"Volts in steady, volts out gone at the {_name(part)}"
+    if channel in moved and moved[channel] <= moved[part.nodes[1]] - _BEFORE_S:
+        text = f"The {_SAID[channel]} moved first, then the {_name(part)} opened: it did what it must. Look for what moves the {_SAID[channel]}."
+        return LetGo(text, cleared=(part.key,))
+    if channel and channel not in still:
+        return LetGo(
+            f"{steady}. Record the {_SAID[channel]} beside it: then it is the contact, or what the switch feels."
+        )
+    held = f", and the {_SAID[channel]} held" if channel else ""
+    return LetGo(f"{steady}{held}: its contact lets go.", part.key)
