@@ -28,7 +28,7 @@ from havrin_server.api.schemas_live import (
     TracesOut,
     WindowMeansIn,
 )
-from havrin_server.captures import from_traces, live
+from havrin_server.captures import from_traces, intake, live
 from havrin_server.captures.fanout import stream
 from havrin_server.errors import NotFound, NotWritable
 from havrin_server.journal.queries import find_visit
@@ -50,9 +50,9 @@ class DeviceAuth(HttpBearer):
 @router.post("/capture/batches", response=BatchOut, auth=DeviceAuth())
 def take_batch(request: HttpRequest, payload: BatchIn) -> BatchOut:
     """Take a batch of samples in. It is acknowledged only when it is stored."""
-    batch = live.Batch(payload.device_time_s, payload.sequence, {q: (c.t, c.v) for q, c in payload.channels.items()})
+    batch = intake.Batch(payload.device_time_s, payload.sequence, {q: (c.t, c.v) for q, c in payload.channels.items()})
     try:
-        taken = live.take_batch(request.auth, batch, timezone.now())
+        taken = intake.take_batch(request.auth, batch, timezone.now())
     except NotFound as unknown:
         raise AuthenticationError(message="No instrument has this key.") from unknown
     return BatchOut(

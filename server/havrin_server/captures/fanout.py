@@ -10,7 +10,7 @@ from typing import Any
 import psycopg
 from django.conf import settings
 
-from havrin_server.captures.live import CHANNEL
+from havrin_server.captures.intake import CHANNEL
 
 _QUEUE_MOST = 500  # notices; a page that sleeps longer is told to fetch the trace anew
 _BEAT_S = 10.0

@@ -1,19 +1,17 @@
-"""Use cases of live capture: attach instruments to a visit, take their batches in, read the traces back."""
+"""Use cases of live capture: attach instruments to a visit, read the traces back. Batches come in by intake.py."""
 
 import hashlib
-import json
 import secrets
 import uuid
-from dataclasses import dataclass
 from datetime import datetime, timedelta
-from typing import Any, TextIO
+from typing import TextIO
 
 import numpy as np
-from django.db import connection, transaction
-from django.db.models import F, Max
+from django.db import transaction
+from django.db.models import Max
 
 from havrin_core.traces.log_reader import Floats, Series
-from havrin_core.traces.samples import MOST_SAMPLES, channel_name, checked, joined, pack
+from havrin_core.traces.samples import MOST_SAMPLES, joined, pack
 from havrin_core.traces.samples_csv import chunks, read_samples
 from havrin_server.captures.models import Capture, DeviceKey, Recorder, SampleBlock
 from havrin_server.errors import NotFound, NotWritable, VisitClosed
@@ -23,46 +21,12 @@ from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.toolbox.models import Instrument
 
-CHANNEL = "havrin_capture"
-_NOTIFY_BYTES = 7000  # PostgreSQL carries a little less than 8000 in one notice
-CLOCK_JUMP_S = 2.0
-FASTEST_HZ = 200.0
-_MISSING_MOST = 50  # of these a device is asked for again
-
-
-@dataclass(frozen=True, slots=True)
-class Batch:
-    """What a device sends: its clock when sending, a running number, and per channel times (its clock, s) and values (SI)."""
-
-    device_time_s: float
-    sequence: int
-    channels: dict[str, tuple[Any, Any]]
-
-
-@dataclass(frozen=True, slots=True)
-class Taken:
-    """The answer to a batch. What is not stored is not acknowledged; ``missing`` are numbers never seen."""
-
-    recording: bool
-    stored: bool
-    missing: tuple[int, ...]
-    problem: str = ""
-    unit: str = ""  # label of the unit that is recorded
-
 
 def make_key(instrument: Instrument, now: datetime) -> str:
     """Return a new key for the instrument's program; the one before stops working. It is shown once, never again."""
     key = secrets.token_urlsafe(24)
-    DeviceKey.objects.update_or_create(instrument=instrument, defaults={"key_hash": _hash(key), "made_at": now})
+    DeviceKey.objects.update_or_create(instrument=instrument, defaults={"key_hash": hash_of(key), "made_at": now})
     return key
-
-
-def instrument_of(key: str) -> Instrument:
-    """Return the instrument whose key this is. Raises NotFound."""
-    found = DeviceKey.objects.filter(key_hash=_hash(key)).select_related("instrument").first()
-    if found is None:
-        raise NotFound("No instrument has this key.")
-    return found.instrument
 
 
 @transaction.atomic
@@ -109,92 +73,8 @@ def end_capture(capture: Capture, *, actor: Person, now: datetime) -> None:
     Capture.objects.filter(pk=capture.pk, ended_at=None).update(ended_at=now)
 
 
-@transaction.atomic
-def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
-    """Store a batch on the capture that the instrument of ``key`` records on, and tell every open page.
-
-    Sent twice, it is stored once. Raises NotFound (no instrument has the key), BadDocument (a channel that cannot
-    be), UnknownName (a quantity).
-    """
-    recorder = (
-        Recorder.objects.select_for_update(of=("self",))
-        .filter(instrument__device_key__key_hash=_hash(key), capture__ended_at=None)
-        .annotate(unit_label=F("capture__visit__unit__label")).select_related("capture").order_by("-capture__started_at").first()
-    )  # fmt: skip
-    if recorder is None:
-        instrument_of(key)
-        return Taken(recording=False, stored=False, missing=())
-    offset, problem = _clock(recorder, batch, now)
-    blocks, sent = [], {}
-    for name, (times, values) in batch.channels.items():
-        seconds, numbers = checked(times, values, channel_name(name))
-        problem = problem or _too_fast(seconds)
-        start = recorder.capture.started_at.timestamp()
-        milliseconds = [round(1000 * (t + offset - start)) for t in seconds]
-        blocks.append(
-            SampleBlock(
-                recorder=recorder, quantity=name, sequence=batch.sequence, first_ms=milliseconds[0], last_ms=milliseconds[-1],
-                count=len(numbers), packed=pack(milliseconds, numbers),
-            )
-        )  # fmt: skip
-        sent[name] = (milliseconds, [float(f"{v:.6g}") for v in numbers])
-    SampleBlock.objects.bulk_create(blocks, ignore_conflicts=True)
-    _count(recorder, batch.sequence)
-    if problem and problem not in recorder.problems:
-        recorder.problems = [*recorder.problems, problem]
-    Recorder.objects.filter(pk=recorder.pk).update(
-        heard_at=now, clock_offset_s=offset, problems=recorder.problems, last_sequence=recorder.last_sequence,
-        missing=recorder.missing,
-    )  # fmt: skip
-    _tell(recorder, batch.sequence, sent)
-    return Taken(True, True, tuple(recorder.missing), problem, recorder.unit_label)
-
-
-def _clock(recorder: Recorder, batch: Batch, now: datetime) -> tuple[float, str]:
-    """Return server minus device clock: the first one holds, so that a trace is not stretched, until the device jumps."""
-    heard = now.timestamp() - batch.device_time_s
-    before = recorder.clock_offset_s
-    if before is None or abs(heard - before) <= CLOCK_JUMP_S:
-        return (heard if before is None else min(before, heard)), ""
-    return heard, f"Its clock jumped by {heard - before:+.1f} s: set against the server’s anew."
-
-
-def _too_fast(seconds: list[float]) -> str:
-    span = seconds[-1] - seconds[0]
-    if len(seconds) > 20 and span < (len(seconds) - 1) / FASTEST_HZ:
-        return f"It sends more than {FASTEST_HZ:.0f} samples a second: all are kept, is that meant?"
-    return ""
-
-
-def _count(recorder: Recorder, sequence: int) -> None:
-    """Keep the list of batches that never came."""
-    last = recorder.last_sequence
-    if last is None:
-        recorder.last_sequence = sequence
-    elif sequence > last:
-        recorder.missing = [*recorder.missing, *range(max(last + 1, sequence - _MISSING_MOST), sequence)][
-            -_MISSING_MOST:
-        ]
-        recorder.last_sequence = sequence
-    elif sequence in recorder.missing:
-        recorder.missing = [number for number in recorder.missing if number != sequence]
-
-
-def _tell(recorder: Recorder, sequence: int, sent: dict[str, Any]) -> None:
-    notice = {
-        "visit": recorder.capture.visit_id,
-        "capture": str(recorder.capture_id),
-        "instrument": recorder.instrument_id,
-        "sequence": sequence,
-    }
-    text = json.dumps({**notice, "channels": sent}, separators=(",", ":"))
-    if len(text) > _NOTIFY_BYTES:
-        text = json.dumps(notice)  # too much for one notice: the page asks for the trace
-    with connection.cursor() as cursor:
-        cursor.execute("SELECT pg_notify(%s, %s)", [CHANNEL, text])
-
-
-def _hash(key: str) -> str:
+def hash_of(key: str) -> str:
+    """Return what is kept of a key."""
     return hashlib.sha256(key.encode()).hexdigest()
 
 

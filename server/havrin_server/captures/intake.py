@@ -1,0 +1,172 @@
+"""Batches of samples as devices send them: stored, counted, told to every open page.
+
+A dozen instruments send five times a second each, all at the same moment: this is the one place whose statements are
+written by hand, for the model layer takes longer to write them than PostgreSQL to run them.
+"""
+
+import json
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Any
+from uuid import UUID
+
+from django.db import connection, transaction
+
+from havrin_core.traces.samples import channel_name, checked, pack
+from havrin_server.captures.live import hash_of
+from havrin_server.captures.models import DeviceKey
+from havrin_server.errors import NotFound
+
+CHANNEL = "havrin_capture"
+_NOTIFY_BYTES = 7000  # PostgreSQL carries a little less than 8000 in one notice
+CLOCK_JUMP_S = 2.0
+FASTEST_HZ = 200.0
+_MISSING_MOST = 50  # of these a device is asked for again
+
+_RECORDER = """
+SELECT r.id, r.clock_offset_s, r.last_sequence, r.missing, r.problems, r.instrument_id, r.capture_id, c.started_at, c.visit_id, u.label
+FROM captures_devicekey k
+JOIN captures_recorder r ON r.instrument_id = k.instrument_id
+JOIN captures_capture c ON c.id = r.capture_id
+JOIN journal_visit v ON v.id = c.visit_id
+JOIN sites_unit u ON u.id = v.unit_id
+WHERE k.key_hash = %s AND c.ended_at IS NULL
+ORDER BY c.started_at DESC LIMIT 1 FOR UPDATE OF r
+"""
+_BLOCK = """
+INSERT INTO captures_sampleblock (recorder_id, quantity, sequence, first_ms, last_ms, count, packed)
+VALUES (%s, %s, %s, %s, %s, %s, %s) ON CONFLICT DO NOTHING
+"""
+_HEARD = """
+UPDATE captures_recorder SET heard_at = %s, clock_offset_s = %s, problems = %s, last_sequence = %s, missing = %s WHERE id = %s;
+SELECT pg_notify(%s, %s)
+"""
+
+
+@dataclass(frozen=True, slots=True)
+class Batch:
+    """What a device sends: its clock when sending, a running number, and per channel times (its clock, s) and values (SI)."""
+
+    device_time_s: float
+    sequence: int
+    channels: dict[str, tuple[Any, Any]]
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """The answer to a batch. What is not stored is not acknowledged; ``missing`` are numbers never seen."""
+
+    recording: bool
+    stored: bool
+    missing: tuple[int, ...]
+    problem: str = ""
+    unit: str = ""  # label of the unit that is recorded
+
+
+@dataclass(slots=True)
+class _Recorder:
+    """The row of the recorder that a batch belongs to, with its capture, visit and unit; columns as in _RECORDER."""
+
+    id: int
+    clock_offset_s: float | None
+    last_sequence: int | None
+    missing: list[int]
+    problems: list[str]
+    instrument: int
+    capture: UUID
+    started_at: datetime
+    visit: int
+    unit: str
+
+
+@transaction.atomic
+def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
+    """Store a batch on the capture that the instrument of ``key`` records on, and tell every open page.
+
+    Sent twice, it is stored once. Raises NotFound (no instrument has the key), BadDocument (a channel that cannot
+    be), UnknownName (a quantity).
+    """
+    recorder = _recorder(key)
+    if recorder is None:
+        return Taken(recording=False, stored=False, missing=())
+    recorder.clock_offset_s, problem = _clock(recorder.clock_offset_s, batch, now)
+    rows, sent = [], {}
+    for name, (times, values) in batch.channels.items():
+        seconds, numbers = checked(times, values, channel_name(name))
+        problem = problem or _too_fast(seconds)
+        milliseconds = [round(1000 * (t + recorder.clock_offset_s - recorder.started_at.timestamp())) for t in seconds]
+        ends = (milliseconds[0], milliseconds[-1], len(numbers))
+        rows.append((recorder.id, name, batch.sequence, *ends, pack(milliseconds, numbers)))
+        sent[name] = (milliseconds, [float(f"{v:.6g}") for v in numbers])
+    if problem and problem not in recorder.problems:
+        recorder.problems.append(problem)
+    _count(recorder, batch.sequence)
+    _store(recorder, rows, _notice(recorder, batch.sequence, sent), now)
+    return Taken(True, True, tuple(recorder.missing), problem, recorder.unit)
+
+
+def _recorder(key: str) -> _Recorder | None:
+    """Return the recorder of the instrument of ``key``, locked; None while no visit records it. Raises NotFound."""
+    with connection.cursor() as cursor:
+        cursor.execute(_RECORDER, [hash_of(key)])
+        row = cursor.fetchone()
+    if row is None:
+        if not DeviceKey.objects.filter(key_hash=hash_of(key)).exists():
+            raise NotFound("No instrument has this key.")
+        return None
+    missing, problems = (value if isinstance(value, list) else json.loads(value) for value in row[3:5])
+    return _Recorder(*row[:3], missing, problems, *row[5:])
+
+
+def _store(recorder: _Recorder, rows: list[tuple[Any, ...]], notice: str, now: datetime) -> None:
+    heard = (
+        now,
+        recorder.clock_offset_s,
+        json.dumps(recorder.problems),
+        recorder.last_sequence,
+        json.dumps(recorder.missing),
+    )
+    with connection.cursor() as cursor:
+        cursor.executemany(_BLOCK, rows)
+        cursor.execute(_HEARD, [*heard, recorder.id, CHANNEL, notice])
+
+
+def _clock(before: float | None, batch: Batch, now: datetime) -> tuple[float, str]:
+    """Return server minus device clock: the first one holds, so that a trace is not stretched, until the device jumps."""
+    heard = now.timestamp() - batch.device_time_s
+    if before is None or abs(heard - before) <= CLOCK_JUMP_S:
+        return (heard if before is None else min(before, heard)), ""
+    return heard, f"Its clock jumped by {heard - before:+.1f} s: set against the server’s anew."
+
+
+def _too_fast(seconds: list[float]) -> str:
+    span = seconds[-1] - seconds[0]
+    if len(seconds) > 20 and span < (len(seconds) - 1) / FASTEST_HZ:
+        return f"It sends more than {FASTEST_HZ:.0f} samples a second: all are kept, is that meant?"
+    return ""
+
+
+def _count(recorder: _Recorder, sequence: int) -> None:
+    """Keep the list of batches that never came."""
+    last = recorder.last_sequence
+    if last is None:
+        recorder.last_sequence = sequence
+    elif sequence > last:
+        recorder.missing = [*recorder.missing, *range(max(last + 1, sequence - _MISSING_MOST), sequence)][
+            -_MISSING_MOST:
+        ]
+        recorder.last_sequence = sequence
+    elif sequence in recorder.missing:
+        recorder.missing = [number for number in recorder.missing if number != sequence]
+
+
+def _notice(recorder: _Recorder, sequence: int, sent: dict[str, Any]) -> str:
+    notice = {
+        "visit": recorder.visit,
+        "capture": str(recorder.capture),
+        "instrument": recorder.instrument,
+        "sequence": sequence,
+    }
+    text = json.dumps({**notice, "channels": sent}, separators=(",", ":"))
+    # Too much for one notice: the page asks for the trace.
+    return text if len(text) <= _NOTIFY_BYTES else json.dumps(notice)
