@@ -11,6 +11,7 @@ from havrin_core.judgement.shorthand.model import Situation
 from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.judgement.tape import Action, Check, Code, JumperIn, JumperOut, Look, Reading
 from havrin_core.machine.circuit.read import shipped_circuit
+from tests.core.rows import _situation, furnace
 
 HERE = Situation(
     ("low", "high"),
@@ -192,3 +193,12 @@ def test_no_mix_of_words_breaks_the_reader(words):
     for body in line.bodies:
         if isinstance(body, Reading) and body.stage:
             assert body.stage in HERE.stages
+
+
+@pytest.mark.parametrize(
+    "line", ["found rollout, paint scorched", "found symptoms: a headache", "found filter dirty; grey"]
+)
+def test_a_comma_after_a_finding_is_none_of_it(line):
+    (body,) = read_line(line, _situation(furnace(), "found")).bodies
+    assert body.finding in ("rollout", "symptoms", "filter_dirty")
+    assert body.place in ("paint scorched", "a headache", "grey")

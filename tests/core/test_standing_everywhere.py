@@ -10,6 +10,7 @@ from havrin_core.judgement.house_rules import PRESETS, HouseRules
 from havrin_core.judgement.standing.assess import assess
 from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, VisitTape
 from havrin_core.judgement.standing.proofs import PROOFS
+from havrin_core.judgement.standing.suited import suited
 from havrin_core.judgement.tape import Correction, Decision, Entry
 from havrin_core.machine.kind_files import build_unit, kind_names
 from havrin_core.machine.unit import Plate, Stage
@@ -134,8 +135,8 @@ def test_the_same_tape_gives_the_same_answer(kind, reason, house, written):
 def test_what_was_touched_is_to_be_shown_on_every_kind(kind, deed):
     found = standing(kind, "recheck", HouseRules(), f"did {deed.words[0]}")
     asked = {missing.proof for missing in found.missing}
-    assert set(deed.demands) <= asked
     assert set(deed.demands) <= set(PROOFS)
+    assert {name for demand in deed.demands if (name := suited(UNITS[kind], demand))} <= asked
     if deed.demands:
         assert found.level >= 3
     if deed.leaves_off:
@@ -148,3 +149,21 @@ def test_nothing_written_is_not_judged_as_sound(kind, reason):
     found = standing(kind, reason, HouseRules())
     assert (found.level, found.title, found.settled) == (3, "Not shown yet", False)
     assert found.missing
+
+
+@pytest.mark.parametrize(
+    ("kind", "deed", "asks", "never"),
+    [
+        ("boiler_atmospheric", "clear vent", "spillage_tested", "draft_each_stage"),
+        ("boiler_atmospheric", "change exchanger", "water_rise_each_stage", "rise_each_stage"),
+        ("make_up_air", "adjust manifold", "discharge_co_each_stage", "flue_each_stage"),
+        ("boiler_condensing", "change valve", "flue_each_stage", "manifold_each_stage"),
+        ("furnace_80", "clear vent", "draft_each_stage", "spillage_tested"),
+    ],
+)
+def test_a_deed_asks_only_for_what_the_unit_has(kind, deed, asks, never):
+    asked = {missing.proof for missing in standing(kind, "recheck", HouseRules(), f"did {deed}").missing}
+    assert asks in asked
+    assert never not in asked
+    with_after_work = {m.proof for m in standing(kind, "recheck", HouseRules(), f"did {deed}").missing if m.after_work}
+    assert asks in with_after_work

@@ -85,7 +85,17 @@ def test_water_pressure_needs_no_plate_to_be_too_low():
     assert band.verdict(30_000) == "out"
 
 
-MAKE_UP = ("room 1", "supply 9.9", "mp 0.1 lo", "mp 5.0 hi", "ua 3.3 lo", "ua 3.8 hi", "cycles 1")
+MAKE_UP = (
+    "room 1",
+    "supply 9.9",
+    "mp 0.1 lo",
+    "mp 5.0 hi",
+    "draft .66 lo",
+    "draft .68 hi",
+    "ua 3.3 lo",
+    "ua 3.8 hi",
+    "cycles 1",
+)
 
 
 def test_a_make_up_air_unit_is_judged_by_what_it_adds():

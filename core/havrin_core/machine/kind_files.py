@@ -116,7 +116,7 @@ def _kind(key: str, document: Mapping[str, Any]) -> Kind:
         safety_devices=tuple(document["safety_devices"]),
         ties=tuple((a, b) for a, b in document["ties"]),
         modulating=document.get("modulating", False), circuits=document.get("circuits", {}),
-        second_source=document.get("second_source", False), exchanger=document.get("exchanger", ""),
+        second_source=document.get("second_source", False), draft_hood=document.get("draft_hood", False), exchanger=document.get("exchanger", ""),
         must_show={reason: tuple(names) for reason, names in document["must_show"].items()},
     )  # fmt: skip
 

@@ -100,6 +100,7 @@ class Kind:
     modulating: bool = False  # "low" and "high" are the ends of its range
     circuits: Mapping[str, str] = field(default_factory=dict)  # top stage -> key of its circuit
     exchanger: str = ""  # key of EXCHANGERS where the plate says nothing; "" for a kind without one
+    draft_hood: bool = False  # the vent draws by itself, past an open hood that can spill
     second_source: bool = False  # a heat pump shares the house with it: two lock-outs by outdoor temperature
 
 

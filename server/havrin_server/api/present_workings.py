@@ -134,5 +134,5 @@ def _vent(unit: Unit, visit: Visit, facts: Facts, draft: Sequence[Working], syst
         draft=_shown(facts.newest("vent_draft_pa", None), "pressure", system),
         theoretical=_as(theoretical.value, "pressure", system) if theoretical else None,
         spillage=_shown(spill, "time", system), spillage_state=band.verdict(spill.value) if band and spill else "none",
-        natural=all(stage.switch_makes_pa is None for stage in unit.plate.stages),
+        natural=unit.kind.draft_hood,
     )  # fmt: skip

@@ -93,9 +93,9 @@ def deed_words() -> dict[str, str]:
 
 
 def longest_phrase(words: list[str], phrases: dict[str, str]) -> tuple[str, int] | None:
-    """Return (what it names, words used) for the longest phrase that ``words`` begin with."""
+    """Return (what it names, words used) for the longest phrase that ``words`` begin with; a comma after it is none of it."""
     for count in range(min(4, len(words)), 0, -1):
-        name = phrases.get(" ".join(words[:count]).lower())
+        name = phrases.get(" ".join(words[:count]).lower().rstrip(",;:"))
         if name:
             return name, count
     return None

@@ -7,7 +7,7 @@ _STARTERS = {
     "room_co": "room ", "vent_seen": "vent ok", "trap_seen": "trap ok", "exchanger_seen": "exchanger ok ",
     "supply_running": "supply ", "supply_standing": "lockup ", "manifold_each_stage": "mp ", "input_each_stage": "input ",
     "draft_each_stage": "draft ", "flame_each_stage": "ua ", "rise_each_stage": "rise ", "flue_each_stage": "o2 ",
-    "tightness": "tight ", "leak_check": "leak ok", "cause_named": "cause ", "full_cycle": "cycles 1", "cycles_after_reset": "cycles ",
+    "tightness": "tight ", "spillage_tested": "spill ", "leak_check": "leak ok", "cause_named": "cause ", "full_cycle": "cycles 1", "cycles_after_reset": "cycles ",
     "device_proved": "proved ", "low_water_proved": "proved low water", "water_pressure": "wp ", "relief_seen": "relief ok",
     "water_rise_each_stage": "wrise ", "discharge_co_each_stage": "dco ",
 }  # fmt: skip

@@ -108,8 +108,8 @@ def _with_overrides(case: Case, reasons: list[Reason], open_proofs: list[Missing
     for entry, body in [*case.facts.decisions("stricter"), *case.facts.decisions("override")]:
         if body.level is None or (body.decision == "override" and not body.by_supervisor):
             continue
-        who = "Set stricter" if body.decision == "stricter" else "A supervisor set it milder"
-        text = f"{who} by {entry.author}: {body.text}"
+        who = "Set stricter by" if body.decision == "stricter" else "Set milder by the supervisor,"
+        text = f"{who} {entry.author}: {body.text}"
         extra.append(
             Reason(
                 body.level, body.decision, text, "Strike the decision to lift it.", "", "", "", entry.author, entry.id

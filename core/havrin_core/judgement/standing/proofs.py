@@ -12,6 +12,7 @@ from havrin_core.judgement.limits import band_for
 from havrin_core.judgement.plate_values import is_staged
 from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.model import Missing
+from havrin_core.judgement.standing.suited import suited
 from havrin_core.judgement.tape import Decision
 from havrin_core.machine.measurands import measurand
 from havrin_core.machine.unit import STAGE_LABELS, Unit
@@ -142,6 +143,8 @@ PROOFS: dict[str, Proof] = {
         Proof("room_co", "room", "Room CO at the unit: “room 1”.", 1, _reading("room_co_ppm", "room CO")),
         Proof("vent_seen", "vent", "Look at the vent end to end: “vent ok”, or what you found.", 4,
               _seen(("vent_whole", "vent_blocked", "vent_disconnected", "spillage"), "vent and terminal")),
+        Proof("spillage_tested", "vent", "Five minutes of main burner, doors and fans as at their worst: “spill 45”, the seconds until it stopped.", 6,
+              _reading("spillage_s", "spillage test")),
         Proof("trap_seen", "vent", "Look at the condensate trap: “trap ok”.", 2, _seen(("trap_filled", "trap_dry"), "condensate trap")),
         Proof("exchanger_seen", "exchanger", "See the exchanger by mirror or borescope: “exchanger ok 5/5”, or what you found.", 12,
               _exchanger),
@@ -180,7 +183,8 @@ def missing(case: Case) -> list[Missing]:
         for name in abnormal(out.how).demands:
             demands[name] = (entry.at, f"{abnormal(out.how).said_out}: {device_name(out.device)}")
     for name, (after, work) in demands.items():
-        _add(found, case, PROOFS[name], after, work)
+        if fitting := suited(case.unit, name):
+            _add(found, case, PROOFS[fitting], after, work)
     wanted = (*case.unit.kind.must_show["every"], *case.unit.kind.must_show.get(case.reason, ()))
     for name in wanted:
         _add(found, case, PROOFS[name], None, "")
