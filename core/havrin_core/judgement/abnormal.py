@@ -49,7 +49,7 @@ KINDS: tuple[Abnormal, ...] = (
         ("part out", "missing part"),
     ),
     Abnormal(
-        "setting", "alter", "restore", "Setting CHANGED", "Setting back", "A setting is changed: {device}.", "Set it back, or say “restore …” once it stays by intent",
+        "setting", "alter", "restore", "Setting CHANGED", "Setting back", "A setting is changed: {device}.", "Set it back (or “restore …” once it stays by intent)",
         ("altered setting",),
     ),
 )  # fmt: skip

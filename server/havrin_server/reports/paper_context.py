@@ -13,8 +13,9 @@ from havrin_core.judgement.follow_up.frost import frost_says, shutdown_plan_of
 from havrin_core.judgement.follow_up.plan import follow_up_of
 from havrin_core.judgement.house_rules import HouseRules, efficiencies_shown
 from havrin_core.judgement.limits import SOURCES, input_at_altitude_w
+from havrin_core.judgement.plain_words import plain_words
 from havrin_core.judgement.standing.facts import Facts
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, SHUT_DOWN, TITLES, Assessment, ReadingView
+from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, SHUT_DOWN, TITLES, Assessment, ReadingView, Reason
 from havrin_core.judgement.standing.readings import limit_text
 from havrin_core.judgement.tape import Decision, Entry, Trace, effective, struck
 from havrin_core.machine.measurands import measurand
@@ -70,6 +71,7 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
     facts = Facts(tape)
     follow = follow_up_of(facts, visit.rules(), visit.reason, visit.day)
     frost = shutdown_plan_of(facts)
+    reasons = _reasons(found)
     return {
         "visit": visit, "unit": visit.unit, "site": visit.unit.site, "reason": REASONS_FOR_VISIT[visit.reason],
         "firm": visit.unit.site.firm.name, "level": level, "title": TITLES[level] if visit.closed_at else found.title,
@@ -81,9 +83,15 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
         "parts": follow.parts, "suggested": follow.suggested, "returns": follow.returns, "frost": frost_says(frost, system),
         "plan": [("Cold would harm", frost.vulnerable), ("Heat for the time being", frost.temporary_heat), ("Drained", frost.drained),
                  ("Refused, in your words", frost.refused), ("Told", frost.told)],
-        "top": found.reasons[:3], "shut": next((b.text for _, b in facts.decisions("shut_down")), ""), "signed": visit.signed_by or visit.technician.full_name,
+        "reasons": reasons, "top": reasons[:3], "shut": next((b.text for _, b in facts.decisions("shut_down")), ""), "signed": visit.signed_by or visit.technician.full_name,
         "kind": visit.unit.described().kind.name, "instruments": _instruments(visit), "looks": _looks(tape, system), "ledger": found.ledger,
     }  # fmt: skip
+
+
+def _reasons(found: Assessment) -> list[tuple[Reason, str]]:
+    """Return the reasons with what lifts each in plain words; that it was shut down comes last, for it is no cause."""
+    ordered = sorted(found.reasons, key=lambda reason: reason.code == "shut_down")
+    return [(reason, plain_words(reason.lifts)) for reason in ordered]
 
 
 def _done(tape: tuple[Entry, ...], system: str) -> list[str]:

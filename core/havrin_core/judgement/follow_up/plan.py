@@ -112,7 +112,10 @@ def _suggested(facts: Facts, parts: tuple[PartLine, ...]) -> Iterator[str]:
 
 def _said(facts: Facts, today: date) -> Iterator[Return]:
     for entry, body in facts.decisions("again")[-1:]:
-        yield Return("return_parts", date_in(body.text, entry.at.date()), body.text, said=True)
+        when, colon, what = body.text.partition(":")
+        day = date_in(body.text, entry.at.date())
+        why = what.strip() if colon and date_in(when, entry.at.date()) == day else body.text
+        yield Return("return_parts", day, why, said=True)
 
 
 def _hanging(parts: tuple[PartLine, ...], today: date) -> Iterator[Return]:

@@ -50,7 +50,7 @@ def _in_the_air(case: Case) -> list[Reason]:
     worst = max(gas, key=lambda fact: fact.value)
     reading = f"{worst.value:g} % of the lower explosive limit"
     text = f"Gas in the air, {reading}: touch no switch and no phone, everybody out, call from outside."
-    lifts = "Find and cure the leak, air the place, read “lel 0”, then pass a leak check."
+    lifts = "Find and cure the leak, air the place until a detector reads none (“lel 0”), then pass a leak check."
     return [
         Reason(SHUT_DOWN, "gas_in_the_air", text, lifts, "room", reading, "none", SOURCES["default"], worst.entry_id)
     ]
