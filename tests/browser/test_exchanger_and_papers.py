@@ -15,8 +15,18 @@ def picture():
     return {"name": "cell.png", "mimeType": "image/png", "buffer": content.getvalue()}
 
 
-def exchanger(page, unit="RT-2"):
-    open_visit(page, unit)
+def begin_visit(page, unit):
+    """Begin a visit that is on no round, from the unit's record."""
+    page.click(f".unit:has-text('{unit}')")
+    page.click(".plan .chip:text-is('Re-check')")
+    page.fill(".plan .words input", "Smells of dust.")
+    page.click("button:text-is('Begin now')")
+    page.wait_for_selector(".arrival")
+    expect(page.locator(".arrival")).to_contain_text("Smells of dust.")
+
+
+def exchanger(page, unit="RT-3"):
+    begin_visit(page, unit)
     page.locator("h1").click()
     page.keyboard.press("6")
     page.wait_for_selector("[data-zone]")
@@ -29,7 +39,7 @@ def test_two_touches_place_a_finding_and_the_odds_follow(sign_in):
     page.click(".how button:text-is('5 mm')")
     page.click("[data-zone='tube 2 first bend']")
     page.click(".kinds button:has-text('Scorching')")
-    expect(page.locator(".placed")).to_contain_text("tube 2, first bend · 5 mm, by borescope")
+    expect(page.locator(".placed")).to_contain_text("tube 2 first bend · 5 mm, by borescope")
     expect(page.locator(".mark-at")).to_have_count(1)
     expect(page.locator(".entry").first).to_contain_text("Scorching")
     expect(page.locator("section:has(h3:text-is('What would settle it')) li").first).to_contain_text("×")
@@ -37,6 +47,19 @@ def test_two_touches_place_a_finding_and_the_odds_follow(sign_in):
     page.keyboard.press("Enter")
     expect(page.locator(".kinds b")).to_have_text("tube 3, straight")
     page.click(".kinds button:text-is('Nothing')")
+
+
+def test_what_was_left_open_holds_the_next_visit_until_the_tag_comes_off(sign_in):
+    page = sign_in("wenna")
+    expect(page.locator(".unit.off")).to_contain_text("tagged off")
+    open_visit(page, "RT-2")
+    standing = page.locator("aside")
+    expect(standing).to_contain_text("Shut down and tag")
+    expect(standing).to_contain_text("Open since the visit of")
+    page.locator("h1").click()
+    page.keyboard.press("6")
+    expect(page.locator(".placed")).to_contain_text("since")
+    expect(page.locator(".exchanger")).to_contain_text("A breach was seen: it does not run again.")
 
 
 def test_a_photo_is_taken_and_an_arrow_drawn_on_it(sign_in):
@@ -114,13 +137,13 @@ def test_rules_are_tried_on_the_visits_that_were_and_kept_by_a_supervisor_alone(
 
 def test_with_a_thumb_the_tab_is_in_sight_and_two_touches_do(sign_in):
     page = sign_in("wenna", width=390, height=844)
-    open_visit(page, "RT-2")
+    begin_visit(page, "RT-1")
     page.locator("nav.tabs button", has_text="Exchanger").tap()
     page.wait_for_selector("[data-zone]")
     tab = page.locator("nav.tabs .on").bounding_box()
     assert tab["x"] >= 0
     assert tab["x"] + tab["width"] <= 391
-    page.locator("[data-zone='tube 5 straight']").tap()
+    page.locator("[data-zone='tube 4 straight']").tap()
     page.locator(".kinds button", has_text="Soot").tap()
-    expect(page.locator(".placed")).to_contain_text("tube 5, straight")
+    expect(page.locator(".placed")).to_contain_text("tube 4 straight")
     assert page.evaluate("document.documentElement.scrollWidth") <= 390

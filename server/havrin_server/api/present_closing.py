@@ -18,6 +18,7 @@ from havrin_server.api.schemas_closing import (
     StepLine,
 )
 from havrin_server.journal.models import Visit
+from havrin_server.journal.planning import is_planned
 from havrin_server.journal.queries import assess_visit, tape_of
 from havrin_server.journal.services import closing_obstacles
 from havrin_server.people.models import Person
@@ -34,7 +35,7 @@ def closing_page(visit: Visit, person: Person) -> ClosingOut:
         steps=[_put_back(found), _shown(found), _cycled(found), _stood(found, visit), _told(facts, found), _after(follow)],
         obstacles=closing_obstacles(found, visit.signed_by or person.full_name), words=visit.rules().words_for(found.level),
         remarks=list(found.remarks), ledger=[_ledger(row) for row in found.ledger], parts=[part_out(line) for line in follow.parts],
-        returns=[return_out(row) for row in follow.returns],
+        returns=[_return(row, visit) for row in follow.returns],
         frost=frost_out(shutdown_plan_of(facts), person.unit_system),
     )  # fmt: skip
 
@@ -168,9 +169,11 @@ def part_out(line: PartLine) -> OrderPartOut:
     )
 
 
-def return_out(row: Return) -> ReturnOut:
-    """Return a visit to come."""
-    return ReturnOut(reason=REASONS_FOR_VISIT[row.reason], day=row.day, why=row.why, said=row.said)
+def _return(row: Return, visit: Visit) -> ReturnOut:
+    planned = row.day is not None and is_planned(visit.unit, row.reason, row.day)
+    return ReturnOut(
+        reason=row.reason, name=REASONS_FOR_VISIT[row.reason], day=row.day, why=row.why, said=row.said, planned=planned
+    )
 
 
 def frost_out(plan: ShutdownPlan, system: str) -> FrostOut:

@@ -28,14 +28,16 @@ _SIZES = ("", "2 mm", "5 mm", "10 mm", "20 mm", "50 mm")
 def exchanger_page(visit: Visit) -> ExchangerOut:
     """Return the exchanger of the visit's unit. Raises NotFound for a unit without one."""
     tape = tape_of(visit)
-    unit, facts = unit_of(visit, tape), Facts(tape, open_before(visit))
+    before = open_before(visit)
+    unit, facts = unit_of(visit, tape), Facts(tape, before)
+    days = {entry.id: f"since {entry.at:%d %B %Y}" for entry in before}
     drawn = exchanger_of(unit)
     if drawn is None:
         raise NotFound("This unit has no heat exchanger: it fires into the air that it heats.")
     rows, seen = placed(facts, drawn), coverages(facts, len(drawn.primary))
     return ExchangerOut(
         form=drawn.form, name=drawn.name, width=drawn.width, height=HEIGHT, parts=[_part(drawn, part, rows, seen) for part in drawn.parts],
-        placed=[_placed(row) for row in rows], coverage=[_coverage(row) for row in seen], evidence=_evidence(evidence_of(unit, facts)),
+        placed=[_placed(row, days.get(row.entry_id, "")) for row in rows], coverage=[_coverage(row) for row in seen], evidence=_evidence(evidence_of(unit, facts)),
         findings=_choices(drawn),
         methods=list(FINDS), surenesses=list(SURENESS), sizes=list(_SIZES), whole=f"exchanger ok {len(drawn.primary)}/{len(drawn.primary)} by ",
     )  # fmt: skip
@@ -57,9 +59,9 @@ def _part(drawn: Exchanger, part: Part, rows: list[Placed], seen: list[Coverage]
     )
 
 
-def _placed(row: Placed) -> PlacedOut:
+def _placed(row: Placed, since: str) -> PlacedOut:
     size = f"{1000 * row.size_m:g} mm" if row.size_m else ""
-    detail = ", ".join(filter(None, (size, f"by {row.method}" if row.method else "", row.sure)))
+    detail = ", ".join(filter(None, (size, f"by {row.method}" if row.method else "", row.sure, since)))
     return PlacedOut(
         entry_id=row.entry_id, text=row.text, place=row.place, detail=detail, x=row.x, y=row.y, level=row.level
     )

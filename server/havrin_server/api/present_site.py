@@ -1,15 +1,29 @@
 """A site's units side by side: newest readings, each with its verdict, and what they share."""
 
+from django.db.models import OuterRef, Subquery
+
 from havrin_core.judgement.side_by_side import Beside, rows_of, shared_of, side_of
 from havrin_core.judgement.standing.model import TITLES, Assessment, ReadingView
 from havrin_core.machine.measurands import measurand
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import show
-from havrin_server.api.schemas_site import SiteCellOut, SiteOut, SiteRowOut, SiteUnitOut
+from havrin_server.api.schemas_site import SiteCellOut, SiteMark, SiteOut, SiteRowOut, SiteUnitOut, UnitMark
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import assess_visit, newest_visits
 from havrin_server.people.models import Person
 from havrin_server.sites.models import Site, Unit
+
+
+def sites_out(person: Person) -> list[SiteMark]:
+    """Return the sites of the person's firm, each unit with how its newest closed visit left it."""
+    closed = Visit.objects.filter(unit=OuterRef("pk"), closed_at__isnull=False).order_by("-day", "-pk")
+    rows = Unit.objects.filter(site__firm_id=person.firm_id).select_related("site").order_by("site__name", "label")
+    by_site: dict[int, SiteMark] = {}
+    for unit in rows.annotate(level=Subquery(closed.values("closed_level")[:1])):
+        site = by_site.setdefault(unit.site_id, SiteMark(id=unit.site_id, name=unit.site.name, units=[]))
+        title = TITLES[unit.level] if unit.level else ""
+        site.units.append(UnitMark(id=unit.pk, label=unit.label, place=unit.place, level=unit.level, title=title))
+    return list(by_site.values())
 
 
 def site_out(site: Site, person: Person) -> SiteOut:

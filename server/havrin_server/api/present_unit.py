@@ -70,7 +70,7 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
     keys = list(dict.fromkeys(key for one in seen for key in one.views))
     return UnitRecord(
         id=unit.pk, name=unit.name, line=unit_line(seen[0].visit, unit.described(), system) if seen else unit.described().kind.name,
-        site=unit.site.name, site_id=unit.site_id, serial=unit.serial,
+        site=unit.site.name, site_id=unit.site_id, serial=unit.serial, reasons=dict(REASONS_FOR_VISIT),
         visits=visits, rows=[_row(unit, key, seen, system) for key in keys],
         links=[link_out(link) for link in unit.links.select_related("made_by").order_by("-made_at")],
     )  # fmt: skip

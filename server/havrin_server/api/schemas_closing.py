@@ -52,9 +52,11 @@ class ReturnOut(Schema):
     """One visit to come; ``day`` null where it hangs on something."""
 
     reason: str
+    name: str  # of the reason
     day: date | None
     why: str
     said: bool
+    planned: bool  # it stands on a round
 
 
 class FrostOut(Schema):

@@ -5,6 +5,24 @@ from datetime import date
 from pydantic import BaseModel as Schema
 
 
+class UnitMark(Schema):
+    """A unit with how it was left at its newest closed visit; ``level`` null where nobody closed one."""
+
+    id: int
+    label: str
+    place: str
+    level: int | None
+    title: str
+
+
+class SiteMark(Schema):
+    """A site with its units."""
+
+    id: int
+    name: str
+    units: list[UnitMark]
+
+
 class SiteUnitOut(Schema):
     """One unit of the site, with the visit that its newest readings come from."""
 

@@ -8,6 +8,22 @@ from pydantic import BaseModel as Schema
 from havrin_server.api.schemas_closing import LinkOut
 
 
+class PlanIn(Schema):
+    """A visit to put on a round."""
+
+    reason: str
+    day: date
+    complaint: str = ""
+
+
+class PlannedOut(Schema):
+    """The visit that was planned, and on whose round."""
+
+    id: int
+    day: date
+    technician: str
+
+
 class RecordVisit(Schema):
     """One visit of the record; ``level`` of an open one as it stands now."""
 
@@ -52,6 +68,7 @@ class UnitRecord(Schema):
     site: str
     site_id: int
     serial: str
+    reasons: dict[str, str]  # for which a visit can be planned
     visits: list[RecordVisit]
     rows: list[RecordRow]
     links: list[LinkOut]

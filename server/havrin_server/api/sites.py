@@ -3,13 +3,20 @@
 from django.http import HttpRequest
 from ninja import Router
 
-from havrin_server.api.present_site import site_out
-from havrin_server.api.schemas_site import SiteOut
+from havrin_server.api.present_site import site_out, sites_out
+from havrin_server.api.schemas_site import SiteMark, SiteOut
 from havrin_server.errors import NotFound
 from havrin_server.people.permissions import require
 from havrin_server.sites.models import Site
 
 router = Router(tags=["sites"])
+
+
+@router.get("", response=list[SiteMark])
+def all_sites(request: HttpRequest) -> list[SiteMark]:
+    """Return the firm's sites with their units, and how each was left."""
+    require(request.user, "read")
+    return sites_out(request.user)
 
 
 @router.get("/{int:site_id}", response=SiteOut)

@@ -10,8 +10,9 @@ from havrin_server.api.files import pdf_answer
 from havrin_server.api.present_closing import link_out
 from havrin_server.api.present_unit import shared_page, unit_record
 from havrin_server.api.schemas_closing import LinkIn, LinkOut
-from havrin_server.api.schemas_units import SharedOut, UnitRecord
+from havrin_server.api.schemas_units import PlanIn, PlannedOut, SharedOut, UnitRecord
 from havrin_server.errors import NotFound
+from havrin_server.journal.planning import PlanVisit, plan_visit
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.reports import sharing
@@ -33,6 +34,14 @@ def record(request: HttpRequest, unit_id: int) -> UnitRecord:
     """Return every visit of the unit on one time line."""
     require(request.user, "read")
     return unit_record(_unit(unit_id, request.user), request.user)
+
+
+@router.post("/units/{int:unit_id}/visits", response=PlannedOut)
+def plan(request: HttpRequest, unit_id: int, payload: PlanIn) -> PlannedOut:
+    """Put a visit of the unit on a round, today's or a later one."""
+    command = PlanVisit(unit_id=unit_id, reason=payload.reason, day=payload.day, complaint=payload.complaint)
+    visit = plan_visit(command, actor=request.user, today=timezone.localdate())
+    return PlannedOut(id=visit.pk, day=visit.day, technician=visit.technician.full_name)
 
 
 @router.post("/units/{int:unit_id}/links", response=LinkOut)

@@ -7,6 +7,7 @@ _ALLOWED: dict[str, frozenset[str]] = {
     "read": frozenset(Role.values),
     "visit.write": frozenset({Role.TECHNICIAN, Role.SUPERVISOR}),
     "visit.close": frozenset({Role.TECHNICIAN, Role.SUPERVISOR}),
+    "visit.plan": frozenset(Role.values),
     "standing.override": frozenset({Role.SUPERVISOR}),
     "shop.write": frozenset({Role.SUPERVISOR}),
     "house.write": frozenset({Role.SUPERVISOR}),

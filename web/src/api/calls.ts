@@ -4,6 +4,7 @@ import { call, http, upload, type Schemas } from './client'
 export const keys = {
   me: ['me'] as const,
   round: ['round'] as const,
+  sites: ['sites'] as const,
   visit: (id: number) => ['visit', id] as const,
   site: (id: number) => ['site', id] as const,
   arrival: (id: number, version: number) => ['visit', id, 'arrival', version] as const,
@@ -87,6 +88,8 @@ export const getClosing = (id: number) => call<Schemas['ClosingOut']>(http.GET('
 export const getExchanger = (id: number) => call<Schemas['ExchangerOut']>(http.GET('/api/visits/{visit_id}/exchanger', visitPath(id)))
 export const markPhoto = (id: string, marks: Schemas['MarkIn'][]) => call<Schemas['VisitPage']>(http.PUT('/api/photos/{photo_id}/marks', { params: { path: { photo_id: id } }, body: { marks } }))
 export const getUnit = (id: number) => call<Schemas['UnitRecord']>(http.GET('/api/units/{unit_id}', { params: { path: { unit_id: id } } }))
+export const getSites = () => call<Schemas['SiteMark'][]>(http.GET('/api/sites'))
+export const planVisit = (unit: number, body: Schemas['PlanIn']) => call<Schemas['PlannedOut']>(http.POST('/api/units/{unit_id}/visits', { params: { path: { unit_id: unit } }, body }))
 export const shareUnit = (id: number, days: number) => call<Schemas['LinkOut']>(http.POST('/api/units/{unit_id}/links', { params: { path: { unit_id: id } }, body: { days } }))
 export const revokeLink = (id: string) => call<Schemas['LinkOut']>(http.POST('/api/links/{link_id}/revoke', { params: { path: { link_id: id } } }))
 export const getShared = (token: string) => call<Schemas['SharedOut']>(http.GET('/api/shared/{token}', { params: { path: { token } } }))

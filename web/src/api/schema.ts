@@ -540,6 +540,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Sites
+         * @description Return the firm's sites with their units, and how each was left.
+         */
+        get: operations["havrin_server_api_sites_all_sites"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}": {
         parameters: {
             query?: never;
@@ -1146,6 +1166,26 @@ export interface paths {
         get: operations["havrin_server_api_units_record"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit_id}/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan
+         * @description Put a visit of the unit on a round, today's or a later one.
+         */
+        post: operations["havrin_server_api_units_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2097,12 +2137,16 @@ export interface components {
         ReturnOut: {
             /** Reason */
             reason: string;
+            /** Name */
+            name: string;
             /** Day */
             day: string | null;
             /** Why */
             why: string;
             /** Said */
             said: boolean;
+            /** Planned */
+            planned: boolean;
         };
         /**
          * StepLine
@@ -3101,6 +3145,34 @@ export interface components {
             fields?: components["schemas"]["ModelFields"] | null;
         };
         /**
+         * SiteMark
+         * @description A site with its units.
+         */
+        SiteMark: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Units */
+            units: components["schemas"]["UnitMark"][];
+        };
+        /**
+         * UnitMark
+         * @description A unit with how it was left at its newest closed visit; ``level`` null where nobody closed one.
+         */
+        UnitMark: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Place */
+            place: string;
+            /** Level */
+            level: number | null;
+            /** Title */
+            title: string;
+        };
+        /**
          * SiteCellOut
          * @description One reading: ``state`` in, near, out or "" where nothing judges it; ``side`` low, high or "".
          */
@@ -3778,12 +3850,49 @@ export interface components {
             site_id: number;
             /** Serial */
             serial: string;
+            /** Reasons */
+            reasons: {
+                [key: string]: string;
+            };
             /** Visits */
             visits: components["schemas"]["RecordVisit"][];
             /** Rows */
             rows: components["schemas"]["RecordRow"][];
             /** Links */
             links: components["schemas"]["LinkOut"][];
+        };
+        /**
+         * PlannedOut
+         * @description The visit that was planned, and on whose round.
+         */
+        PlannedOut: {
+            /** Id */
+            id: number;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Technician */
+            technician: string;
+        };
+        /**
+         * PlanIn
+         * @description A visit to put on a round.
+         */
+        PlanIn: {
+            /** Reason */
+            reason: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Complaint
+             * @default
+             */
+            complaint: string;
         };
         /**
          * LinkIn
@@ -4579,6 +4688,26 @@ export interface operations {
             };
         };
     };
+    havrin_server_api_sites_all_sites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteMark"][];
+                };
+            };
+        };
+    };
     havrin_server_api_sites_side_by_side: {
         parameters: {
             query?: never;
@@ -5341,6 +5470,32 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UnitRecord"];
+                };
+            };
+        };
+    };
+    havrin_server_api_units_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                unit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedOut"];
                 };
             };
         };

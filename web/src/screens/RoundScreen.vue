@@ -3,6 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { getMe, getRound, keys, prefer, signOut } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
+import AllUnits from '@/features/round/AllUnits.vue'
 import RoundStop from '@/features/round/RoundStop.vue'
 import { useTheme } from '@/ui/theme'
 
@@ -44,6 +45,7 @@ async function leave(): Promise<void> {
       <div v-else-if="error" class="trouble" role="alert"><b>{{ error.message }}</b><button class="btn" @click="refetch()">Try again</button></div>
       <p v-else-if="!round?.stops.length" class="empty">No visit is planned for today.</p>
       <ol v-else><RoundStop v-for="stop in round.stops" :key="stop.id" :stop="stop" /></ol>
+      <AllUnits />
     </main>
   </div>
 </template>

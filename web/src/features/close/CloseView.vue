@@ -21,7 +21,7 @@ const refused = ref<string[]>([])
 const busy = ref(false)
 const taken = ref('')
 const signedBy = computed(() => name.value.trim() || (signature.value.length ? (me.value?.name ?? '') : ''))
-const { data: closing, error } = useQuery<Schemas['ClosingOut'], ApiError>({
+const { data: closing, error, refetch } = useQuery<Schemas['ClosingOut'], ApiError>({
   queryKey: computed(() => keys.closing(props.page.id, props.page.version)),
   queryFn: () => getClosing(props.page.id),
   placeholderData: keepPreviousData,
@@ -66,7 +66,7 @@ async function takeBundle(event: Event): Promise<void> {
     <p v-else-if="!closing" class="muted wide">Looking what is still to do …</p>
     <template v-else>
       <div class="col"><ClosingSteps v-if="!page.close.closed_at" :steps="closing.steps" :writable="page.writable" @begin="(line, where) => emit('begin', line, where)" /></div>
-      <div class="col"><PlanPanel :closing="closing" :visit="page.id" :writable="page.writable" :shut="shut" @begin="(line, where) => emit('begin', line, where)" /></div>
+      <div class="col"><PlanPanel :closing="closing" :visit="page.id" :unit="page.unit_id" @planned="refetch()" :writable="page.writable" :shut="shut" @begin="(line, where) => emit('begin', line, where)" /></div>
     </template>
     <section v-if="page.close.changes.length" class="wide"><h2>What changed, and what lay between</h2><p v-for="line in page.close.changes" :key="line">{{ line }}</p></section>
     <form v-if="page.writable" class="wide sign" @submit.prevent="close">

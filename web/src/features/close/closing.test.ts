@@ -1,8 +1,11 @@
-import { mount } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { flushPromises, mount } from '@vue/test-utils'
+import { describe, expect, it, vi } from 'vitest'
+import { planVisit } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import ClosingSteps from './ClosingSteps.vue'
 import PlanPanel from './PlanPanel.vue'
+
+vi.mock('@/api/calls', () => ({ planVisit: vi.fn() }))
 
 const steps: Schemas['ClosingStep'][] = [
   { key: 'put_back', title: 'Put everything back', holds: true, good: 'Nothing is left.', lines: [{ text: 'A part is out: igniter.', state: 'out', starter: 'refit igniter', station: '' }] },
@@ -11,7 +14,7 @@ const steps: Schemas['ClosingStep'][] = [
 ]
 const frost: Schemas['FrostOut'] = { says: 'About 13 to 26 hours until pipes are at risk.', vulnerable: ['seedlings'], temporary_heat: [], drained: [], refused: ['a new boiler: next year'], told: [] }
 const closing = (more: Partial<Schemas['ClosingOut']> = {}): Schemas['ClosingOut'] => ({ steps, obstacles: [], words: '', remarks: [], ledger: [], parts: [], returns: [], frost, ...more })
-const plan = (given: Schemas['ClosingOut'], more = {}) => mount(PlanPanel, { props: { closing: given, visit: 7, writable: true, shut: false, ...more } })
+const plan = (given: Schemas['ClosingOut'], more = {}) => mount(PlanPanel, { props: { closing: given, visit: 7, unit: 3, writable: true, shut: false, ...more } })
 
 describe('the steps of closing', () => {
   it('stand numbered in their order, and those that hold the visit say so', () => {
@@ -45,9 +48,20 @@ describe('the plan after the visit', () => {
     expect(panel.emitted('begin')).toEqual([['approved owner inducer', '']])
   })
   it('offers a calendar only where a visit has a day', () => {
-    const row = { reason: 'Return with parts', day: null, why: 'hangs on the arrival of: inducer', said: false }
+    const row = { reason: 'return_parts', name: 'Return with parts', day: null, why: 'hangs on the arrival of: inducer', said: false, planned: false }
     expect(plan(closing({ returns: [row] })).find('a').exists()).toBe(false)
     expect(plan(closing({ returns: [{ ...row, day: '2026-12-02' }] })).find('a').attributes('href')).toBe('/api/visits/7/plan.ics')
+  })
+  it('puts a visit to come on the round, unless it stands there or its day is over', async () => {
+    const row = { reason: 'recheck', name: 'Re-check', day: '2099-03-04', why: 'intermittent fault', said: false, planned: false }
+    vi.mocked(planVisit).mockResolvedValue({ id: 9, day: '2099-03-04', technician: 'T' })
+    const panel = plan(closing({ returns: [row] }))
+    await panel.find('.return button').trigger('click')
+    await flushPromises()
+    expect(vi.mocked(planVisit).mock.calls).toEqual([[3, { reason: 'recheck', day: '2099-03-04', complaint: 'intermittent fault' }]])
+    expect(panel.emitted('planned')).toHaveLength(1)
+    expect(plan(closing({ returns: [{ ...row, planned: true }] })).text()).toContain('on the round')
+    expect(plan(closing({ returns: [{ ...row, day: '2001-03-04' }] })).find('.return button').exists()).toBe(false)
   })
   it('keeps what was made good in the ledger, and marks what is still so', () => {
     const row = { text: 'Jumper IN: call.', since: '2026-01-14T09:00:00Z', by: 'T', found: true, until: null, until_by: '', put_back: 'unjump call' }
