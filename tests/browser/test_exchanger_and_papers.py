@@ -18,6 +18,7 @@ def picture():
 def begin_visit(page, unit):
     """Begin a visit that is on no round, from the unit's record."""
     page.click(f".unit:has-text('{unit}')")
+    page.click(".plan summary")
     page.click(".plan .chip:text-is('Re-check')")
     page.fill(".plan .words input", "Smells of dust.")
     page.click("button:text-is('Begin now')")

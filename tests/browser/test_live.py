@@ -140,7 +140,7 @@ def test_recorded_samples_come_in_from_a_file_and_are_looked_at_whole(sign_in, t
     expect(page.locator("[data-channel=draft_pa] .ends")).to_contain_text("0.88")
     expect(page.locator("[data-channel=draft_pa] .ends")).to_contain_text("0.48")
     page.click("[data-channel=draft_pa] .ask")
-    expect(page.locator(".dips")).to_contain_text("1 dips")
+    expect(page.locator(".dips")).to_contain_text("1 dip under")
     page.click(".live button:has-text('Back')")
     page.locator(".live button", has_text=re.compile(r"^Look at .*, Analyzer 1$")).click()
     expect(page.locator("[data-channel=draft_pa] b")).to_contain_text("0.48")

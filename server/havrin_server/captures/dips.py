@@ -107,7 +107,8 @@ def worst_of(channel: str, found: DipReading) -> str | None:
 def dips_say(found: DipReading, channel: str, system: str) -> str:
     """Return how many dips there were in which time, and how long a quiet run must last, in a sentence."""
     point = sentence(found.point, measurand(quantity_of(channel)).dimension, system)
-    says = f"{len(found.dips)} dips under {point} in {found.watched_s / 60:.1f} min."
+    count = len(found.dips)
+    says = f"{count} dip{'' if count == 1 else 's'} under {point} in {found.watched_s / 60:.1f} min."
     if found.quiet_s is None:
         return says
     return f"{says} Only a run of {found.quiet_s / 60:.0f} min without one would say with 95 % that it is gone."

@@ -22,7 +22,7 @@ const events = ref<Schemas['TraceEventOut'][]>([])
 const stage = computed(() => bar.stage ?? props.page.stages.at(-1)?.key ?? '')
 /** A running capture shows its last minute, one that is over the whole of it. */
 const span = computed(() => (capture.value?.ended_at ? Math.max(newest.value, 1) : SPAN_S))
-const clock = (moment: string) => new Date(moment).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })
+const clock = (moment: string) => new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
 /** What this view is about comes first. */
 const rank = (quantity: string) => { const at = props.first.findIndex((name) => quantity.startsWith(name)); return at < 0 ? 99 : at }
 /** A channel that its instrument no longer sends (a capacitor, once the motor runs) does not take a lane. */
@@ -94,6 +94,6 @@ const writeWorst = () => tried(async () => {
 <style scoped>
 .live { display: grid; gap: 8px; padding: 12px 16px; border: 1.5px solid var(--line); border-radius: 8px; background: var(--plate) } .on { border-color: var(--in); border-left-width: 6px } .head { display: flex; gap: 8px; align-items: center; flex-wrap: wrap } h2 { font-size: 18px; margin-right: auto } h2 span { font-weight: 400; font-size: 15px; margin-left: 6px } .chip { min-height: 44px; padding: 0 11px; border: 1.5px solid var(--line); border-radius: 6px; background: none; color: var(--muted) } .picked { border-color: var(--in); color: var(--ink); font-weight: 500 }
 .lane { display: grid; grid-template-columns: 132px minmax(0, 1fr) 44px 118px 44px; gap: 8px; align-items: center; border-bottom: 1px solid var(--line); padding-bottom: 4px } svg { width: 100%; height: 48px; display: block } .name { line-height: 1.15; font-weight: 500 } .ends { display: grid; gap: 12px; font-size: 13px } .ends i { font-style: normal } .lane b small { margin-left: 4px } .lane b { font-size: 22px; text-align: right; white-space: nowrap } small { font-size: 14px; font-weight: 400; color: var(--muted) } .ask { min-height: 44px; border: 0; background: none; color: var(--in); text-decoration: underline dotted; padding: 0 }
-.file { display: inline-flex; align-items: center } .off { opacity: .5 } .contact { border-left: 4px solid var(--string); padding-left: 10px } .pair { display: flex; gap: 8px; flex-wrap: wrap } .trouble { color: var(--out); font-weight: 500 } ul { margin: 4px 0 0; padding-left: 18px }
+.file { display: inline-flex; align-items: center } .off { opacity: .5 } .dips { display: grid; gap: 7px } .contact { border-left: 4px solid var(--string); padding-left: 10px } .pair { display: flex; gap: 8px; flex-wrap: wrap } .trouble { color: var(--out); font-weight: 500 } ul { margin: 4px 0 0; padding-left: 18px }
 @media (max-width: 800px) { .lane { grid-template-columns: minmax(0, 1fr) auto 44px } svg { grid-column: 1 / -1; grid-row: 2 } .ends { display: none } }
 </style>

@@ -22,16 +22,16 @@ const plan = () => tried(async () => {
 </script>
 
 <template>
-  <section class="plan">
-    <h2>A visit</h2>
+  <details class="plan">
+    <summary>New visit: today or another day</summary>
     <div class="pair" role="group" aria-label="Why"><button v-for="(name, key) in reasons" :key="key" class="chip" :class="{ on: key === reason }" :aria-pressed="key === reason" @click="reason = String(key)">{{ name }}</button></div>
     <div class="pair"><label>Day <input v-model="day" type="date" :min="todayIso" /></label><label class="words">In the customer's words <input v-model="complaint" maxlength="500" placeholder="Cold since last night" /></label><button class="btn strong" :disabled="busy || !reason || !day" @click="plan">{{ day === todayIso ? 'Begin now' : 'Put on the round' }}</button></div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <p v-else-if="done">On the round of {{ done.technician }}, {{ new Date(`${done.day}T12:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }) }}.</p>
-  </section>
+    <p v-if="done && !trouble">On the round of {{ done.technician }}, {{ new Date(`${done.day}T12:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }) }}.</p>
+  </details>
 </template>
 
 <style scoped>
-.plan { display: grid; gap: 9px; background: var(--plate); border: 1.5px solid var(--line); border-radius: 8px; padding: 12px 16px } h2 { font-size: 18px } .pair { display: flex; gap: 7px 14px; flex-wrap: wrap; align-items: end } .chip { min-height: 44px; padding: 0 12px; border: 1.5px solid var(--line); border-radius: 6px; background: none } .on { border-color: var(--in); background: var(--steady); font-weight: 600 } .trouble { color: var(--out); font-weight: 500 }
+.plan { background: var(--plate); border: 1.5px solid var(--line); border-radius: 8px; padding: 0 16px } .plan[open] { padding-bottom: 14px } summary { min-height: 44px; line-height: 44px; font-weight: 600; cursor: pointer } .pair { display: flex; gap: 7px 14px; flex-wrap: wrap; align-items: end; margin-top: 6px } .chip { min-height: 44px; padding: 0 12px; border: 1.5px solid var(--line); border-radius: 6px; background: none } .on { border-color: var(--in); background: var(--steady); font-weight: 600 } .trouble { color: var(--out); font-weight: 500 }
 label { display: grid; gap: 3px; font-size: 15px; color: var(--muted) } .words { flex: 1 1 260px } input { min-height: 44px; padding: 0 10px; font: inherit; font-size: 17px; color: var(--ink); background: var(--paper); border: 1.5px solid var(--line); border-radius: 6px; color-scheme: inherit }
 </style>
