@@ -92,6 +92,15 @@ def test_every_finding_is_raised(finding):
     assert finding.key in codes(judge(*SOUND, f"found {finding.words[0]}"))
 
 
+@pytest.mark.parametrize(
+    ("line", "clears"),
+    [("exchanger ok 4/4", False), ("exchanger ok 4/4 by mirror", False), ("exchanger ok 3/4 by borescope", False),
+     ("exchanger ok 4/4 by borescope", True), ("exchanger ok by pressure test", True)],
+)  # fmt: skip
+def test_a_line_that_may_be_a_crack_is_cleared_by_what_finds_a_crack(line, clears):
+    assert ("exchanger_doubtful" not in codes(judge(*SOUND, "found hairline cell 2", line))) is clears
+
+
 def test_a_register_is_set_against_the_room_as_it_was_then():
     assert not dangerous("room 25", "register 26", "room 0")
     assert "supply_air_co" in dangerous("room 0", "register 30", "room 25")

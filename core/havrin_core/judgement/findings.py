@@ -34,7 +34,7 @@ FINDINGS: tuple[Finding, ...] = (
     Finding(
         "exchanger_doubtful", "exchanger", "A line that may be a crack",
         ("suspected crack", "maybe crack", "hairline", "crack?", "stress line"), 3,
-        "Clean it, look again with a borescope or put it under pressure; write “found crack …” or “exchanger ok …”.",
+        "Clean it, look again with a borescope or put it under pressure; write “found crack …” or “exchanger ok … by borescope”.", proved_by=("close_look",),
     ),
     Finding(
         "exchanger_warped", "exchanger", "Warped or bulging wall", ("warped", "bulge", "bulging", "sagging"), 2,

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping
 from datetime import datetime
 
+from havrin_core.judgement.exchanger.methods import CLOSE
 from havrin_core.judgement.findings import FINDINGS, Finding, unseen_share
 from havrin_core.judgement.limits import GAS_LEAK_MOST_M3_S, ROOM_CO_SOURCE_PPM
 from havrin_core.judgement.standing.proofs import Case, cause_named, cycles_since
@@ -43,6 +44,13 @@ def seen_whole(case: Case, since: datetime) -> bool:
     return changed or any(unseen_share(look.place, parts) is None for look in looks)
 
 
+def _close_look(case: Case, since: datetime) -> bool:
+    """Tell whether every part was seen by what finds a fine crack: what one saw as a line, an eye alone does not clear."""
+    parts = case.unit.plate.exchanger_cells
+    looks = [look for e, look in case.facts.looks() if look.finding == "exchanger_whole" and e.at >= since]
+    return any(look.method in CLOSE and unseen_share(look.place, parts) is None for look in looks)
+
+
 def _leak_check(case: Case, since: datetime) -> bool:
     checks = case.facts.checks("leak", since)
     return bool(checks) and checks[-1][1].passed
@@ -61,6 +69,7 @@ def _room_co(case: Case, since: datetime) -> bool:
 PROVED: Mapping[str, Proved] = {
     "cause": lambda case, since: cause_named(case.facts, since),
     "light_offs": lambda case, since: cycles_since(case, since) >= LIGHT_OFFS,
+    "close_look": _close_look,
     "leak_check": _leak_check,
     "holds": _holds,
     "room_co": _room_co,
