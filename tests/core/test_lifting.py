@@ -11,6 +11,7 @@ from havrin_core.judgement.standing.facts import Facts
 from havrin_core.judgement.standing.left_open import left_open
 from havrin_core.judgement.standing.model import VisitTape
 from tests.core.rows import BEGUN, SOUND, codes, furnace, judge, tape
+from tests.core.test_standing_everywhere import lines
 
 CAUSE = "cause a bird's nest in the vent"
 LEAKS, HOLDS = "tight 40 l 20 mbar 10 mbar 5 min", "tight 4 l 20 mbar 20 mbar 10 min"
@@ -177,3 +178,12 @@ def test_doubts_and_temporary_repairs_go_along_readings_and_advice_do_not(earlie
 def test_a_lasting_repair_on_the_next_visit_ends_the_temporary_one():
     found, _ = after(*SOUND, "temporary hose clamped until 3 May", today=(*SOUND, "lasting new hose"))
     assert found.level == 1
+
+
+@settings(max_examples=120, deadline=None)
+@given(dangers, lines, lines)
+def test_whatever_else_is_written_an_open_danger_holds_the_next_visit(danger, before, today):
+    lifting = {*LIFTS[danger], "cause wind"}
+    rest = [[line for line in part if line not in lifting] for part in (before, today)]
+    found, _ = after(*rest[0], danger, today=rest[1])
+    assert found.level == 4

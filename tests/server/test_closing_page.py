@@ -92,6 +92,8 @@ def test_a_shut_down_asks_for_everything_that_goes_with_it(tove, visit, tmp_path
     ):
         assert words in paper
     assert "Technical record" not in paper
+    assert "write “" not in paper  # what a technician types is on no customer's paper
+    assert paper.index("Visible breach") < paper.index("Shut down and tagged by")
     tag = text_of(tove.get(f"visits/{visit}/tag.pdf").content, tmp_path)
     assert "Visible breach" in tag
     assert "gas shut and capped" in tag

@@ -88,10 +88,24 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def _reasons(found: Assessment) -> list[tuple[Reason, str]]:
-    """Return the reasons with what lifts each in plain words; that it was shut down comes last, for it is no cause."""
+@dataclass(frozen=True, slots=True)
+class PaperReason:
+    """One reason as it stands on paper: what lifts it in plain words, and whose limit it is where it is a number."""
+
+    level: int
+    text: str
+    lifts: str
+    whose: str
+
+
+def _reasons(found: Assessment) -> list[PaperReason]:
+    """Return the reasons; that the unit was shut down comes last, for it is no cause."""
     ordered = sorted(found.reasons, key=lambda reason: reason.code == "shut_down")
-    return [(reason, plain_words(reason.lifts)) for reason in ordered]
+    return [PaperReason(r.level, r.text, plain_words(r.lifts), r.source if _has_number(r) else "") for r in ordered]
+
+
+def _has_number(reason: Reason) -> bool:
+    return any(character.isdigit() for character in reason.limit)
 
 
 def _done(tape: tuple[Entry, ...], system: str) -> list[str]:
