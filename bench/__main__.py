@@ -7,8 +7,9 @@ from bench import core, interface, live, page, suspects
 
 def _interface() -> None:
     with interface.served() as url:
-        interface.report(url)
         page.report(url)
+        interface.report(url)
+        page.report_enter(url, f"tape of {interface.REPORT_ENTRIES} entries")
 
 
 REPORTS = {"core": core.report, "suspects": suspects.report, "interface": _interface, "live": live.report}
