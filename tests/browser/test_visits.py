@@ -106,3 +106,21 @@ def test_ties_and_paths_come_from_the_unit(sign_in):
     expect(page.locator(".path h2")).to_have_count(4)
     expect(page.locator("[data-station=manifold_low]")).to_be_visible()
     expect(page.locator("path.tie")).to_have_count(3)
+
+
+def test_a_line_is_written_and_the_views_walked_without_a_pointer(sign_in):
+    page = sign_in("tove")
+    open_visit(page, "F-3")
+    page.locator("h1").click()
+    page.keyboard.press("/")
+    page.keyboard.type("room 2")
+    page.wait_for_function("() => document.querySelector('[data-test=echo]').textContent.length > 0")
+    page.keyboard.press("Enter")
+    expect(page.locator(".entry").first).to_contain_text("Room CO")
+    page.keyboard.type("ua 2")
+    page.keyboard.press("Escape")
+    page.keyboard.press("4")
+    expect(page.locator("nav.tabs .on")).to_contain_text("Draft")
+    page.keyboard.press("/")
+    expect(page.locator("input[name=line]")).to_have_value("ua 2")
+    expect(page.locator("input[name=line]")).to_be_focused()

@@ -63,6 +63,12 @@ function pick(event: Event): void {
   input.value = ''
 }
 
+/** Escape leaves the bar to the keys; what is half typed stays in it, a correction is left as it is. */
+function out(): void {
+  if (bar.correcting) leave()
+  field.value?.blur()
+}
+
 function leave(): void {
   bar.correcting = null
   text.value = ''
@@ -81,7 +87,7 @@ function leave(): void {
       <button v-if="page.stages.length > 1" type="button" class="side stage" aria-label="Stage. Press to change" @click="turnStage">{{ stageWord }} fire</button>
       <label class="field" :class="{ wrong: problem }">
         <span class="sr">Write a line on the tape</span>
-        <input ref="field" v-model="text" name="line" :inputmode="narrow && !letters ? 'none' : 'text'" autocomplete="off" autocapitalize="none" spellcheck="false" maxlength="500" placeholder="o2 6.4 co 46 t 118" :disabled="!page.writable" @focus="entering = true" @keydown.esc="leave" />
+        <input ref="field" v-model="text" name="line" :inputmode="narrow && !letters ? 'none' : 'text'" autocomplete="off" autocapitalize="none" spellcheck="false" maxlength="500" placeholder="o2 6.4 co 46 t 118" :disabled="!page.writable" @focus="entering = true" @keydown.esc="out" />
         <span class="echo" data-test="echo">{{ echo }}</span>
       </label>
       <template v-if="!narrow">
