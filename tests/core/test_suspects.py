@@ -19,7 +19,7 @@ from havrin_core.judgement.suspects.words import in_words
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.kind_files import build_unit, kind_names
 from havrin_core.machine.unit import Plate, Stage
-from tests.core.rows import furnace, judge, tape
+from tests.core.rows import SOUND, furnace, judge, tape
 
 FURNACE = "furnace_80_hot_surface"
 
@@ -148,9 +148,13 @@ def test_the_next_step_is_the_next_test_while_a_cause_is_sought():
     step = next_step_of(judge(*lines, reason="no_heat"), outlook_of(furnace(), HouseRules(), tape(*lines)))
     assert step is not None
     assert "Splits the suspects" in step.why
-    assert searching("no_heat", tape(*lines))
-    assert not searching("no_heat", tape(*lines, "cause hose was off"))
-    assert not searching("maintenance", tape(*lines))
+    found = judge(*lines, reason="no_heat")
+    assert searching("no_heat", tape(*lines), found)
+    assert not searching("no_heat", tape(*lines, "cause hose was off"), found)
+    assert not searching("maintenance", tape(*lines), found)
+    assert not searching("return_parts", tape(*lines), found)
+    assert searching("recheck", tape(*lines), judge(*lines, reason="recheck"))
+    assert not searching("recheck", tape(*SOUND), judge(*SOUND, reason="recheck"))
 
 
 def test_room_co_comes_before_any_search():

@@ -76,7 +76,7 @@ def unit_line(visit: Visit, unit: Unit, system: str) -> str:
 
 
 def _next_step(visit: Visit, unit: Unit, found: Assessment, tape: tuple[Entry, ...]) -> NextStep | None:
-    if visit.closed_at is not None or not searching(visit.reason, tape):
+    if visit.closed_at is not None or not searching(visit.reason, tape, found):
         return found.next_step
     return next_step_of(found, suspects_of(visit, unit, tape, others=0))
 

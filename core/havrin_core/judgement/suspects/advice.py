@@ -2,7 +2,7 @@
 
 from havrin_core.judgement.house_rules import HouseRules
 from havrin_core.judgement.plate_values import plated
-from havrin_core.judgement.standing.model import SHUT_DOWN, Assessment, NextStep
+from havrin_core.judgement.standing.model import NOT_YET, SHUT_DOWN, Assessment, NextStep
 from havrin_core.judgement.suspects.evidence import observations
 from havrin_core.judgement.suspects.model import Outlook
 from havrin_core.judgement.suspects.odds import NOTHING_KNOWN, Background, prior_of
@@ -11,7 +11,7 @@ from havrin_core.judgement.suspects.pictures import pictures_of
 from havrin_core.judgement.tape import Decision, Entry
 from havrin_core.machine.unit import Unit
 
-_SEARCHES = ("no_heat", "recheck", "return_parts")
+_SEARCHES = ("no_heat", "recheck")  # who comes back with parts knows the cause
 
 
 def outlook_of(
@@ -28,10 +28,11 @@ def outlook_of(
     return outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others)
 
 
-def searching(reason: str, entries: tuple[Entry, ...]) -> bool:
-    """Tell whether the visit still looks for a cause."""
+def searching(reason: str, entries: tuple[Entry, ...], found: Assessment) -> bool:
+    """Tell whether the visit still looks for a cause: none is named, and not everything is shown to be well."""
     named = any(isinstance(e.body, Decision) and e.body.decision in ("cause", "shut_down") for e in entries)
-    return reason in _SEARCHES and not named
+    well = found.settled and found.level < NOT_YET and not found.missing
+    return reason in _SEARCHES and not named and not well
 
 
 def next_step_of(found: Assessment, sought: Outlook | None) -> NextStep | None:
