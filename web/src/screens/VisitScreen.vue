@@ -163,7 +163,7 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
       <TapePanel :tape="page.tape" :pending="pending" :writable="page.writable" @correct="beginCorrection" @strike="(e) => correctEntry(e.id, null)" @restore="restore" @discard="(l) => outbox.remove(l.id)" />
     </aside>
     <button v-else class="pull" @click="sheet = 'tape'">Tape · {{ page.tape.length }} lines <b v-if="page.tape[0]">{{ page.tape[0].text }} {{ page.tape[0].value }}</b></button>
-    <EntryBar :page="page" :narrow="narrow" @write="write" @correct="(text) => bar.correcting && correctEntry(bar.correcting.id, text)" @list="(name) => (list = name)" @photo="photo" />
+    <EntryBar :view="view" :page="page" :narrow="narrow" @write="write" @correct="(text) => bar.correcting && correctEntry(bar.correcting.id, text)" @list="(name) => (list = name)" @photo="photo" />
 
     <NDrawer :show="narrow && sheet !== 'none'" placement="bottom" height="78%" @update:show="sheet = 'none'"><NDrawerContent :title="sheet === 'tape' ? 'Tape' : 'Standing'" closable body-content-style="padding: 0">
       <StandingPanel v-if="sheet === 'standing'" :standing="page.standing" :waiting="waiting" :stale="away" @station="(key) => { sheet = 'none'; openStation(key) }" @next="begin" />

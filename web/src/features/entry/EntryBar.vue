@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useBar } from '@/features/visit/bar'
 import { PHASE_MARKS, PHASE_WORDS } from '@/features/visit/words'
 import Keypad from './Keypad.vue'
 import { useReadBack } from './useReadBack'
 
-const props = defineProps<{ page: Schemas['VisitPage']; narrow: boolean }>()
+const props = defineProps<{ page: Schemas['VisitPage']; narrow: boolean; view: string }>()
 const emit = defineEmits<{ write: [text: string]; correct: [text: string]; list: [name: 'done' | 'found' | 'jumpers']; photo: [file: File] }>()
 const bar = useBar()
 const { text, phase, stage } = storeToRefs(bar)
@@ -21,6 +21,7 @@ const problem = computed(() => said.value?.problems[0])
 const likely = computed(() => props.page.standing.missing.map((m) => m.starter))
 
 onMounted(() => bar.attach(field.value))
+watch(() => props.view, () => (entering.value = false)) // whoever looks at another view does not type just now
 
 function turnStage(): void {
   const keys = props.page.stages.map((s) => s.key)

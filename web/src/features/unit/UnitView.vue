@@ -60,7 +60,7 @@ watch(() => props.page, () => void nextTick(draw))
 
 <style scoped>
 .board { position: relative; display: grid; grid-template-rows: minmax(0, 1fr); grid-template-columns: repeat(var(--columns), minmax(0, 1fr)); gap: 0 38px; flex: 1 1 0; min-height: 500px; padding: 8px 16px 26px }
-.path { position: relative; display: grid; grid-template-rows: 28px repeat(var(--most), minmax(82px, 1fr)); gap: clamp(10px, calc((7 - var(--most)) * 8px), 16px); min-width: 0; height: 100%; max-height: calc(28px + var(--most) * 124px) }
+.path { position: relative; display: grid; grid-template-rows: 28px repeat(var(--most), minmax(80px, 1fr)); gap: clamp(10px, calc((7 - var(--most)) * 8px), 16px); min-width: 0; height: 100%; max-height: calc(28px + var(--most) * 124px) }
 h2 { display: flex; align-items: baseline; gap: 10px; font-size: 18px; font-weight: 600; white-space: nowrap } small { font-size: 14.5px; font-weight: 400; color: var(--muted); overflow: hidden; text-overflow: ellipsis }
 .lines { position: absolute; inset: 0; pointer-events: none } .spine { fill: none; stroke-width: 5; opacity: .55 } .tie { fill: none; stroke: var(--string); stroke-width: 1.4; stroke-dasharray: 4 3; opacity: .8 }
 .jump { display: none }
