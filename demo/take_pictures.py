@@ -166,8 +166,7 @@ def _tablet(page: Page) -> None:
     page.wait_for_timeout(62_000)  # a minute of traces: a gust comes every 47 s
     page.click("[data-channel=draft_pa] .ask")
     page.wait_for_selector(".dips")
-    page.locator(".live").scroll_into_view_if_needed()
-    page.evaluate("() => document.querySelector('.live').scrollIntoView()")
+    page.evaluate("() => document.querySelector('.dips').scrollIntoView({ block: 'end' })")
     _shot(page, "live")
     page.click(".live button:has-text('Stop')")
     page.keyboard.press("1")
