@@ -33,17 +33,21 @@ export function useLive(visit: number): UseLiveReturn {
   const newest = computed(() => newestOf(buffers.value))
   let heard = performance.now()
   let asking = 0
+  let turn = 0 // counts what the person did: an answer to a question asked before it is of no use any more
 
   /** Fetch what the line did not bring: on opening, after a pause, when a channel is new. */
   const refetch = () => tried(async () => {
     if (capture.value?.ended_at) return
+    const mine = turn
     const known = await getCaptures(visit)
+    if (mine !== turn) return
     ended.value = over(known)
     const running = known.find((row) => !row.ended_at) ?? null
     if (running?.id !== capture.value?.id) buffers.value = {}
     capture.value = running
     if (!running) return
     const found = await getTraces(running.id, Math.max(0, newest.value - KEEP_S))
+    if (mine !== turn) return
     channels.value = found.channels
     capture.value = found.capture
     for (const c of found.channels) {
@@ -57,6 +61,7 @@ export function useLive(visit: number): UseLiveReturn {
   /** Look at a capture that is over, whole. */
   const open = (id: string) => tried(async () => {
     const found = await getTraces(id, 0)
+    turn += 1
     capture.value = found.capture
     channels.value = found.channels
     buffers.value = Object.fromEntries(found.channels.map((c) => [c.quantity, { t: c.seconds, v: c.values.map((v) => v ?? NaN) }]))
@@ -78,13 +83,16 @@ export function useLive(visit: number): UseLiveReturn {
   onUnmounted(() => { line.close(); window.clearInterval(clock); window.clearTimeout(asking) })
 
   const start = (instruments: number[], stage: string) => tried(async () => {
-    capture.value = await startCapture(visit, { instruments, stage })
+    const begun = await startCapture(visit, { instruments, stage })
+    turn += 1
+    capture.value = begun
     buffers.value = {}
     channels.value = []
     heard = performance.now()
   })
   const end = () => tried(async () => {
     if (capture.value && !capture.value.ended_at) await endCapture(capture.value.id)
+    turn += 1
     capture.value = null
     buffers.value = {}
     ended.value = over(await getCaptures(visit))
