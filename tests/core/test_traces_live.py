@@ -52,6 +52,16 @@ def test_who_moved_first_and_who_did_not():
     assert [name for name, _ in moved.order] == ["draft", "volts"]
     assert moved.order[1][1] - moved.order[0][1] == pytest.approx(0.3, abs=0.06)
     assert moved.still == ("supply",)
+    assert moved.fell == ("volts", "draft")
+
+
+def test_a_supply_that_sags_has_moved_and_not_fallen():
+    seconds = np.arange(0, 10, 0.1)
+    noise = 0.02 * np.random.default_rng(3).normal(0, 1, len(seconds))
+    sagging, lost = 26.3 + noise - 0.8 * (seconds >= 5), 26.3 + noise - 26 * (seconds >= 5)
+    moved = moved_at(seconds, {"sagging": sagging, "lost": lost}, 5.0)
+    assert {name for name, _ in moved.order} == {"sagging", "lost"}
+    assert moved.fell == ("lost",)
 
 
 def test_a_channel_without_quiet_before_says_nothing():

@@ -180,7 +180,8 @@ def record_dips(tove, visit, *, draft_low, volts_out):
         at = [10 + 2 * i + j / 10 for j in range(20)]
         out = [volts_out if i == 6 and 10 <= j < 14 else 26.0 for j in range(20)]
         gauge.send({"draft_pa": wave(10 + 2 * i, low=draft_low if i == 6 else None)}, clock=40)
-        volts = {"volts_across_v@3-C": {"t": at, "v": [26.0] * 20}, "volts_across_v@4-C": {"t": at, "v": out}}
+        supply = [25.2 if (i, j) >= (6, 10) else 26.0 for j in range(20)]  # sags a little, as when a blower starts
+        volts = {"volts_across_v@3-C": {"t": at, "v": supply}, "volts_across_v@4-C": {"t": at, "v": out}}
         meter.send(volts, clock=40)
     return capture
 

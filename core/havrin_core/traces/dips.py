@@ -9,7 +9,7 @@ import numpy as np
 from havrin_core.traces.log_reader import Floats
 
 _BEFORE_S, _AFTER_S = 3.0, 1.0  # what is looked at around the begin of a dip
-_MOVED_SIGMAS = 5.0
+_MOVED_SIGMAS, _HALF = 5.0, 0.5
 CONFIDENCE = 0.95
 
 
@@ -25,10 +25,14 @@ class Dip:
 
 @dataclass(frozen=True, slots=True)
 class Moved:
-    """One dip across channels: those that moved with the second at which each left its band, in order; those that did not."""
+    """One dip across channels: those that moved with the second at which each left its band, in order; those that did not.
+
+    ``fell`` are those of the moved that lost more than half of what they had: a blower's start pulls a supply down a little.
+    """
 
     order: tuple[tuple[str, float], ...]
     still: tuple[str, ...]
+    fell: tuple[str, ...] = ()
 
 
 def find_dips(seconds: Floats, values: Floats, set_point: float) -> tuple[Dip, ...]:
@@ -56,6 +60,7 @@ def moved_at(seconds: Floats, channels: Mapping[str, Floats], start_s: float) ->
     """
     order: list[tuple[str, float]] = []
     still: list[str] = []
+    fell: list[str] = []
     for name, values in channels.items():
         quiet = (seconds >= start_s - _BEFORE_S) & (seconds < start_s - 0.3) & np.isfinite(values)
         if quiet.sum() < 5:
@@ -66,9 +71,11 @@ def moved_at(seconds: Floats, channels: Mapping[str, Floats], start_s: float) ->
         left = np.flatnonzero(around & (np.abs(values - mean) > band))
         if len(left):
             order.append((name, float(seconds[left[0]])))
+            if np.abs(values[around]).min() < _HALF * abs(mean):
+                fell.append(name)
         else:
             still.append(name)
-    return Moved(tuple(sorted(order, key=lambda row: row[1])), tuple(still))
+    return Moved(tuple(sorted(order, key=lambda row: row[1])), tuple(still), tuple(fell))
 
 
 def quiet_run_s(dips: Sequence[Dip], watched_s: float, confidence: float = CONFIDENCE) -> float | None:

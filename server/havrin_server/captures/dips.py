@@ -79,8 +79,12 @@ def _contact(unit: Unit, moved: Moved) -> LetGo | None:
     circuit = unit.circuit
     if circuit is None:
         return None
-    key = {name: _node(name, circuit.common) for name in (*(n for n, _ in moved.order), *moved.still)}
-    return let_go(circuit, {key[name]: at for name, at in moved.order}, {key[name] for name in moved.still})
+    gone = {name: at for name, at in moved.order if leads_of(name) is None or name in moved.fell}
+    there = {*moved.still, *(name for name, _ in moved.order if name not in gone)}
+    common = circuit.common
+    return let_go(
+        circuit, {_node(name, common): at for name, at in gone.items()}, {_node(name, common) for name in there}
+    )
 
 
 def _node(channel: str, common: str) -> str:

@@ -112,7 +112,15 @@ def _with_overrides(case: Case, reasons: list[Reason], open_proofs: list[Missing
         text = f"{who} {entry.author}: {body.text}"
         extra.append(
             Reason(
-                body.level, body.decision, text, "Strike the decision to lift it.", "", "", "", entry.author, entry.id
+                body.level,
+                body.decision,
+                text,
+                "It holds until the decision is taken back (“Strike” on the tape).",
+                "",
+                "",
+                "",
+                entry.author,
+                entry.id,
             )
         )
     return [*reasons, *extra]

@@ -8,7 +8,7 @@ from havrin_core.judgement.standing.model import TELL, FlueView, Reason
 from havrin_core.judgement.standing.proofs import Case, is_cause
 from havrin_core.quantities.display import sentence
 
-_STRIKE = "It stands until somebody does it; strike the line if it was written by mistake."
+_STRIKE = "It stands until somebody does it (“Strike” on the tape where it was a mistake)."
 _COME_BACK = "Come back on the days on which it fails; name the cause then."
 _LOWER = "Lower its return: bypass, pump speed, flow temperature."
 _RAISE = "Raise its return: mixing valve, bypass, pump."
