@@ -7,12 +7,7 @@ from datetime import UTC, datetime, timedelta
 from io import StringIO
 from statistics import median
 
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.shorthand.model import Situation
-from havrin_core.judgement.shorthand.reader import read_line
-from havrin_core.judgement.standing.assess import assess
-from havrin_core.judgement.standing.model import VisitTape
-from havrin_core.judgement.tape import Entry
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
@@ -21,6 +16,11 @@ from havrin_core.physics.bulk import compute_file
 from havrin_core.physics.calculations import calculation
 from havrin_core.physics.combustion.sample import FlueSample, analyse
 from havrin_core.physics.fuels import shipped_fuel
+from havrin_core.shorthand.model import Situation
+from havrin_core.shorthand.reader import read_line
+from havrin_core.standing.assess import assess
+from havrin_core.tape.entries import Entry
+from havrin_core.tape.visit import VisitTape
 
 _TICKS = 300
 ROWS = 100_000

@@ -10,14 +10,14 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
 from statistics import mean, quantiles
 
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.suspects.inference import Hypothesis, shares, spread
-from havrin_core.judgement.suspects.model import Observation, Outcome, Test
-from havrin_core.judgement.suspects.next_test import CLEAR, offers, outcome_groups, pictured
-from havrin_core.judgement.suspects.pictures import BAD, DIFFERS, GOOD, SAME, Pictures, outcome_of, pictures_of
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.model import FaultMode
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.virtual.run import VirtualUnit
+from havrin_core.search.inference import Hypothesis, shares, spread
+from havrin_core.search.model import Observation, Outcome, Test
+from havrin_core.search.next_test import CLEAR, offers, outcome_groups, pictured
+from havrin_core.search.pictures import BAD, DIFFERS, GOOD, SAME, Pictures, outcome_of, pictures_of
 
 PAIRS = 300
 _NOISE = 1.4  # times the width that the inference believes in

@@ -11,11 +11,11 @@ from typing import Any
 
 from havrin_core.commands_circuit import call, circuits, next_test, solve
 from havrin_core.errors import CoreError
-from havrin_core.judgement.bundle import read_bundle
-from havrin_core.judgement.standing.assess import assess
-from havrin_core.judgement.standing.model import Assessment
 from havrin_core.physics.bulk import compute_file
 from havrin_core.physics.calculations import calculation, calculation_names
+from havrin_core.standing.assess import assess
+from havrin_core.standing.model import Assessment
+from havrin_core.tape.bundle import read_bundle
 
 __all__ = ["assess_file", "calc", "calculation_names", "call", "circuits", "main", "next_test", "solve"]
 

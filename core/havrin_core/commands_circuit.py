@@ -7,15 +7,15 @@ from pathlib import Path
 from typing import Any
 
 from havrin_core.errors import UnknownName
-from havrin_core.judgement.bundle import read_bundle
-from havrin_core.judgement.suspects.advice import outlook_of
-from havrin_core.judgement.suspects.model import Outlook
-from havrin_core.judgement.suspects.pictures import pictures_of
-from havrin_core.judgement.suspects.words import in_words
 from havrin_core.machine.circuit.meter import read_meter
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_circuit, shipped_document
 from havrin_core.machine.virtual.run import VirtualUnit
+from havrin_core.search.model import Outlook
+from havrin_core.search.pictures import pictures_of
+from havrin_core.search.words import in_words
+from havrin_core.standing.searching import outlook_of
+from havrin_core.tape.bundle import read_bundle
 
 
 def solve(options: Namespace) -> int:

@@ -5,14 +5,15 @@ import uuid
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.shorthand.model import GasLine, Situation
-from havrin_core.judgement.shorthand.reader import read_line
-from havrin_core.judgement.standing.assess import assess
-from havrin_core.judgement.standing.model import Assessment, VisitTape
-from havrin_core.judgement.tape import Entry
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage, Unit
+from havrin_core.shorthand.model import GasLine, Situation
+from havrin_core.shorthand.reader import read_line
+from havrin_core.standing.assess import assess
+from havrin_core.standing.model import Assessment
+from havrin_core.tape.entries import Entry
+from havrin_core.tape.visit import VisitTape
 
 REFERENCE = Path(__file__).parent.parent / "reference"
 BEGUN = datetime(2026, 1, 14, 9, 0, tzinfo=UTC)

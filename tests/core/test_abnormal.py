@@ -2,8 +2,8 @@
 
 import pytest
 
-from havrin_core.judgement.abnormal import KINDS, abnormal
-from havrin_core.judgement.standing.facts import Facts
+from havrin_core.facts.facts import Facts
+from havrin_core.vocabulary.abnormal import KINDS, abnormal
 from tests.core.rows import SOUND, judge, tape
 
 PLACES = {

@@ -19,7 +19,7 @@ except ImportError:
 else:
     raise SystemExit('the block does not block')
 from tests.core.rows import SOUND, judge
-import havrin_core.command, havrin_core.judgement.bundle, havrin_core.physics.calculations
+import havrin_core.command, havrin_core.tape.bundle, havrin_core.physics.calculations
 print(judge(*SOUND).title, judge(*SOUND, 'found crack').title, sep='|')
 """
 

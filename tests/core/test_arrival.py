@@ -2,11 +2,11 @@
 
 import pytest
 
-from havrin_core.judgement.arrival import code_before_reset, triage, walk
-from havrin_core.judgement.shorthand.model import Situation
-from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.machine.kind_files import build_unit, kind_names
 from havrin_core.machine.unit import Plate, Stage
+from havrin_core.shorthand.model import Situation
+from havrin_core.shorthand.reader import read_line
+from havrin_core.standing.arrival import code_before_reset, triage, walk
 from tests.core.rows import furnace, tape
 
 ONE, TWO = (Stage("only"),), (Stage("low"), Stage("high"))

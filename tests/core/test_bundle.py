@@ -8,8 +8,8 @@ from jsonschema import Draft202012Validator
 
 from havrin_core.command import assess_file, calc, main
 from havrin_core.errors import BadDocument, CoreError
-from havrin_core.judgement.bundle import entry_to_dict, read_bundle
-from havrin_core.judgement.standing.assess import assess
+from havrin_core.standing.assess import assess
+from havrin_core.tape.bundle import entry_to_dict, read_bundle
 from tests.core.rows import REFERENCE, SOUND, tape
 
 SCHEMA = json.loads((REFERENCE.parent.parent / "docs" / "visit-bundle.schema.json").read_text(encoding="utf-8"))

@@ -6,7 +6,7 @@ import sys
 
 import pytest
 
-from havrin_core.judgement.bundle import FORMAT, VERSION, entry_to_dict
+from havrin_core.tape.bundle import FORMAT, VERSION, entry_to_dict
 from launcher.ground import ROOT
 from tests.core.rows import tape
 

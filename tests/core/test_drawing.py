@@ -3,10 +3,10 @@
 import pytest
 
 from havrin_core.errors import UnknownName
-from havrin_core.judgement.suspects.string_view import direct_only, meter_between, string_view
 from havrin_core.machine.circuit.codes import code_chart
 from havrin_core.machine.circuit.drawing import rungs
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
+from havrin_core.search.string_view import direct_only, meter_between, string_view
 from tests.core.rows import tape
 
 FURNACE = "furnace_80_hot_surface"

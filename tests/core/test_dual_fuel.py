@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from havrin_core.judgement.dual_fuel import AXIS_K, axis_of, spans_of
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
+from havrin_core.workings.dual_fuel import AXIS_K, axis_of, spans_of
 from tests.core.rows import furnace, judge, tape
 
 K = st.floats(220, 320)

@@ -8,16 +8,16 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.errors import BadDocument
-from havrin_core.judgement.bundle import body_from_dict
-from havrin_core.judgement.exchanger.coverage import coverages, placed
-from havrin_core.judgement.exchanger.evidence import SUSPECTED_FROM, combined, evidence_of
-from havrin_core.judgement.exchanger.signs import Sign
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.shorthand.reader import read_line
-from havrin_core.judgement.standing.facts import Facts
+from havrin_core.exchanger.coverage import coverages, placed
+from havrin_core.exchanger.evidence import SUSPECTED_FROM, combined, evidence_of
+from havrin_core.exchanger.signs import Sign
+from havrin_core.facts.facts import Facts
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.exchanger import HEIGHT, SECONDARY, exchanger_of, place_on
 from havrin_core.machine.kind_files import build_unit, kind_names
 from havrin_core.machine.unit import EXCHANGERS, Plate, Stage
+from havrin_core.shorthand.reader import read_line
+from havrin_core.tape.bundle import body_from_dict
 from tests.core.rows import SOUND, _situation, codes, furnace, judge, tape
 
 OLD = replace(furnace(), installed_year=1999, surroundings=("corrosive",))

@@ -7,14 +7,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from havrin_core.judgement.dates import date_in
-from havrin_core.judgement.findings import FINDINGS
-from havrin_core.judgement.follow_up.frost import PIPES_AT_RISK_K, hours_to_frost, shutdown_plan_of
-from havrin_core.judgement.follow_up.parts import PART_WORDS, PARTS
-from havrin_core.judgement.follow_up.plan import follow_up_of, workday
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.shorthand.reader import read_line
-from havrin_core.judgement.standing.facts import Facts
+from havrin_core.facts.facts import Facts
+from havrin_core.follow_up.frost import PIPES_AT_RISK_K, hours_to_frost, shutdown_plan_of
+from havrin_core.follow_up.parts import PART_WORDS, PARTS
+from havrin_core.follow_up.plan import follow_up_of, workday
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.quantities.dates import date_in
+from havrin_core.shorthand.reader import read_line
+from havrin_core.vocabulary.findings import FINDINGS
 from tests.core.rows import _situation, furnace, tape
 
 TODAY = date(2026, 1, 14)  # a Wednesday

@@ -5,8 +5,8 @@ from dataclasses import asdict
 import pytest
 
 from havrin_core.errors import BadDocument
-from havrin_core.judgement.house_rules import LIMITS, PRESETS, HouseRules, house_rules_from_dict
-from havrin_core.judgement.schools import QUESTIONS, SCHEMES, SCHOOLS
+from havrin_core.house.house_rules import LIMITS, PRESETS, HouseRules, house_rules_from_dict
+from havrin_core.house.schools import QUESTIONS, SCHEMES, SCHOOLS
 from tests.core.rows import SOUND, codes, judge
 
 

@@ -2,9 +2,9 @@
 
 import pytest
 
-from havrin_core.judgement.suspects.let_go import let_go
-from havrin_core.judgement.suspects.pictures import pictures_of
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
+from havrin_core.search.let_go import let_go
+from havrin_core.search.pictures import pictures_of
 
 FURNACE = shipped_circuit("furnace_80_hot_surface")  # R .. 1 limit 2 rollout 3 pressure switch 4
 

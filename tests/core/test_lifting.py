@@ -4,12 +4,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from havrin_core.judgement.findings import FINDINGS
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.standing.assess import assess
-from havrin_core.judgement.standing.facts import Facts
-from havrin_core.judgement.standing.left_open import left_open
-from havrin_core.judgement.standing.model import VisitTape
+from havrin_core.facts.facts import Facts
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.standing.assess import assess
+from havrin_core.standing.carry_over import left_open
+from havrin_core.tape.visit import VisitTape
+from havrin_core.vocabulary.findings import FINDINGS
 from tests.core.rows import BEGUN, SOUND, codes, furnace, judge, tape
 from tests.core.test_standing_everywhere import lines
 

@@ -7,8 +7,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pytest import approx
 
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.limits import Band, band_for, derate_share, input_at_altitude_w
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.limits.limits import Band, band_for, derate_share, input_at_altitude_w
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
 from tests.core.rows import furnace

@@ -7,17 +7,17 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.errors import CoreError
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.limits import band_for
-from havrin_core.judgement.plate_values import numbers_wanted, plate_changes, plated
-from havrin_core.judgement.standing.proofs import PROOFS
-from havrin_core.judgement.suspects.advice import outlook_of
+from havrin_core.facts.plate_values import numbers_wanted, plate_changes, plated
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.limits.limits import band_for
 from havrin_core.machine.circuit.codes import code_style, normal_pattern
 from havrin_core.machine.circuit.read import circuit_from_dict, shipped_document
 from havrin_core.machine.kind_check import check_kind
 from havrin_core.machine.kind_files import Library, build_of_model, kind_document, kind_names
-from havrin_core.machine.measurands import MEASURANDS
 from havrin_core.machine.unit_model import merged_plate, model_from_dict
+from havrin_core.rules.proofs import PROOFS
+from havrin_core.standing.searching import outlook_of
+from havrin_core.vocabulary.measurands import MEASURANDS
 from tests.core.rows import furnace, judge, tape
 
 MODEL = {

@@ -2,10 +2,11 @@
 
 import pytest
 
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.suspects.advice import outlook_of
-from havrin_core.judgement.suspects.odds import NOTHING_KNOWN, Background, Past, past_of, prior_of, surroundings_known
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.read import circuit_names, part_families, shipped_circuit
+from havrin_core.search.odds import past_of, prior_of, surroundings_known
+from havrin_core.standing.searching import outlook_of
+from havrin_core.tape.background import NOTHING_KNOWN, Background, Past
 from tests.core.rows import furnace, tape
 
 FURNACE = shipped_circuit("furnace_condensing_one_stage")
@@ -67,7 +68,7 @@ def test_readings_outweigh_the_past():
 
 
 def test_the_table_names_known_families():
-    from havrin_core.judgement.suspects import odds as module
+    from havrin_core.search import odds as module
 
     table = module._table()
     known = set(part_families()) | {p.key for name in circuit_names() for p in shipped_circuit(name).parts}

@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from havrin_core.judgement.findings import FINDINGS
-from havrin_core.judgement.plain_words import plain_words
+from havrin_core.vocabulary.findings import FINDINGS
+from havrin_core.wording.plain_words import plain_words
 from tests.core.rows import SOUND, judge
 
 WRITTEN = (

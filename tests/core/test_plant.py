@@ -7,12 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.errors import BadDocument, OutOfDomain
-from havrin_core.judgement.suspects.pictures import pictures_of
 from havrin_core.machine.circuit.model import AIR, DISCHARGE, WATER, Design
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_circuit, shipped_document
 from havrin_core.machine.virtual.plant import NO_FIRE, fire, gas_share, regulated_share
 from havrin_core.physics.combustion.sample import FlueSample, analyse
 from havrin_core.physics.fuels import shipped_fuel
+from havrin_core.search.pictures import pictures_of
 
 FURNACE = Design("NG_H", 23_400.0, AIR, 7.0, 450.0, "draft_pa")
 CONDENSING = replace(FURNACE, o2_pct=6.0, stack_k=318.0)

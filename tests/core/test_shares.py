@@ -7,11 +7,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.errors import OutOfDomain
-from havrin_core.judgement.shorthand.model import Situation
-from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
 from havrin_core.physics.shares import ELBOW_45_M, ELBOW_90_M, equivalent_length_m, span_share, transformer_load
+from havrin_core.shorthand.model import Situation
+from havrin_core.shorthand.reader import read_line
 from tests.core.rows import _situation, furnace, judge, tape
 
 SITUATION = Situation(("only",), "only")

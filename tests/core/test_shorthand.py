@@ -5,12 +5,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pytest import approx
 
-from havrin_core.judgement.actions import DEEDS
-from havrin_core.judgement.findings import FINDINGS
-from havrin_core.judgement.shorthand.model import Situation
-from havrin_core.judgement.shorthand.reader import read_line
-from havrin_core.judgement.tape import Action, Check, Code, JumperIn, JumperOut, Look, Reading
 from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_core.shorthand.model import Situation
+from havrin_core.shorthand.reader import read_line
+from havrin_core.tape.entries import Action, Check, Code, JumperIn, JumperOut, Look, Reading
+from havrin_core.vocabulary.actions import DEEDS
+from havrin_core.vocabulary.findings import FINDINGS
 from tests.core.rows import _situation, furnace
 
 HERE = Situation(

@@ -1,6 +1,6 @@
 """Units beside each other: what several share is said once, and what one has alone is not."""
 
-from havrin_core.judgement.side_by_side import Beside, rows_of, shared_of, side_of
+from havrin_core.standing.side_by_side import Beside, rows_of, shared_of, side_of
 from tests.core.rows import SOUND, judge
 
 

@@ -9,13 +9,13 @@ from hypothesis import strategies as st
 from pytest import approx
 
 from havrin_core.errors import UnknownName
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.standing.assess import assess
-from havrin_core.judgement.standing.model import VisitTape
-from havrin_core.judgement.tape import Correction, Decision, Entry
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
 from havrin_core.quantities.uncertainty import Accuracy
+from havrin_core.standing.assess import assess
+from havrin_core.tape.entries import Correction, Decision, Entry
+from havrin_core.tape.visit import VisitTape
 from tests.core.rows import BEGUN, SOUND, codes, furnace, judge, tape
 
 TWO_STAGE = furnace(stages=2, condensing=True)

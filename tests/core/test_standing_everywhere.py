@@ -4,16 +4,16 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from havrin_core.judgement.actions import DEEDS
-from havrin_core.judgement.findings import FINDINGS
-from havrin_core.judgement.house_rules import PRESETS, HouseRules
-from havrin_core.judgement.standing.assess import assess
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, VisitTape
-from havrin_core.judgement.standing.proofs import PROOFS
-from havrin_core.judgement.standing.suited import suited
-from havrin_core.judgement.tape import Correction, Decision, Entry
+from havrin_core.house.house_rules import PRESETS, HouseRules
 from havrin_core.machine.kind_files import build_unit, kind_names
 from havrin_core.machine.unit import Plate, Stage
+from havrin_core.rules.proofs import PROOFS
+from havrin_core.rules.suited import suited
+from havrin_core.standing.assess import assess
+from havrin_core.tape.entries import Correction, Decision, Entry
+from havrin_core.tape.visit import REASONS_FOR_VISIT, VisitTape
+from havrin_core.vocabulary.actions import DEEDS
+from havrin_core.vocabulary.findings import FINDINGS
 from tests.core.rows import BEGUN, tape
 
 _TWO = ("furnace_modulating", "boiler_condensing", "make_up_air")

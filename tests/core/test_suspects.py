@@ -6,19 +6,19 @@ from dataclasses import replace
 import pytest
 
 from bench.suspects import by_information, drawn_pairs, in_order, search
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.suspects.advice import next_step_of, outlook_of, searching
-from havrin_core.judgement.suspects.alike import groups_alike, splitting_tests
-from havrin_core.judgement.suspects.evidence import observations
-from havrin_core.judgement.suspects.inference import shares
-from havrin_core.judgement.suspects.model import Observation
-from havrin_core.judgement.suspects.next_test import allowed, offers
-from havrin_core.judgement.suspects.outlook import outlook
-from havrin_core.judgement.suspects.pictures import Pictures, pictures_of
-from havrin_core.judgement.suspects.words import in_words
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.kind_files import build_unit, kind_names
 from havrin_core.machine.unit import Plate, Stage
+from havrin_core.search.alike import groups_alike, splitting_tests
+from havrin_core.search.evidence import observations
+from havrin_core.search.inference import shares
+from havrin_core.search.model import Observation
+from havrin_core.search.next_test import allowed, offers
+from havrin_core.search.outlook import outlook
+from havrin_core.search.pictures import Pictures, pictures_of
+from havrin_core.search.words import in_words
+from havrin_core.standing.searching import next_step_of, outlook_of, searching
 from tests.core.rows import SOUND, furnace, judge, tape
 
 FURNACE = "furnace_80_hot_surface"

@@ -5,17 +5,18 @@ from collections import Counter
 import pytest
 
 from havrin_core.errors import BadDocument, OutOfDomain, UnknownName
-from havrin_core.judgement.actions import DEEDS, deed, is_deed
-from havrin_core.judgement.findings import FINDINGS, finding, is_finding, unseen_share
-from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
-from havrin_core.judgement.schools import SCHOOLS
-from havrin_core.judgement.shorthand.words import VERBS, measurand_words
-from havrin_core.judgement.standing.advice import starter_for
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, Missing
-from havrin_core.judgement.standing.proofs import PROOFS
+from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
+from havrin_core.house.schools import SCHOOLS
 from havrin_core.machine.kind_files import build_unit, kind_names, plate_from_dict
-from havrin_core.machine.measurands import MEASURANDS, measurand
 from havrin_core.machine.unit import Plate, Stage
+from havrin_core.rules.model import Missing
+from havrin_core.rules.proofs import PROOFS
+from havrin_core.shorthand.words import VERBS, measurand_words
+from havrin_core.standing.next_step import starter_for
+from havrin_core.tape.visit import REASONS_FOR_VISIT
+from havrin_core.vocabulary.actions import DEEDS, deed, is_deed
+from havrin_core.vocabulary.findings import FINDINGS, finding, is_finding, unseen_share
+from havrin_core.vocabulary.measurands import MEASURANDS, measurand
 
 ONE = Plate("NG_H", (Stage("only"),))
 TWO = Plate("NG_H", (Stage("low"), Stage("high")))

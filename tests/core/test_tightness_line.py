@@ -2,9 +2,9 @@
 
 import pytest
 
-from havrin_core.judgement.shorthand.model import Situation
-from havrin_core.judgement.shorthand.reader import read_line
 from havrin_core.physics.gas.tightness import Closed, decay
+from havrin_core.shorthand.model import Situation
+from havrin_core.shorthand.reader import read_line
 from tests.core.rows import judge
 
 SITUATION = Situation(("only",), "only", system="metric")

@@ -6,8 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pytest import approx
 
-from havrin_core.judgement.limits import Band
-from havrin_core.judgement.trends import trend_of
+from havrin_core.follow_up.trends import trend_of
+from havrin_core.limits.limits import Band
 
 FIRST = date(2023, 10, 1)
 

@@ -2,11 +2,11 @@
 
 import pytest
 
-from havrin_core.judgement.describe import describe
-from havrin_core.judgement.shorthand.model import Situation
-from havrin_core.judgement.shorthand.reader import read_line
-from havrin_core.judgement.tape import Check, Reading
 from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_core.shorthand.model import Situation
+from havrin_core.shorthand.reader import read_line
+from havrin_core.tape.entries import Check, Reading
+from havrin_core.wording.describe import describe
 
 NODES = (("limit", "1", "2"), ("pressure_switch", "3", "4"))
 

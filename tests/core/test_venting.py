@@ -7,12 +7,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.errors import BadDocument, OutOfDomain
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.limits import band_for
-from havrin_core.judgement.standing.model import VisitTape
-from havrin_core.judgement.workings.every import workings_of
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.limits.limits import band_for
 from havrin_core.machine.unit import ManualLimit, check_plate
 from havrin_core.physics.venting import CONDENSES_BELOW_K, vent_category
+from havrin_core.tape.visit import VisitTape
+from havrin_core.workings.every import workings_of
 from tests.core.rows import codes, furnace, judge, tape
 
 FLUE = "o2 7.4 co 22 t 342 air 66"

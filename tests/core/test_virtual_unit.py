@@ -2,9 +2,9 @@
 
 import pytest
 
-from havrin_core.judgement.suspects.pictures import pictures_of
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.virtual.run import DARK, VirtualUnit
+from havrin_core.search.pictures import pictures_of
 
 
 def call(circuit, *faults, seed=0):

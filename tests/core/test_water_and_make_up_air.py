@@ -2,8 +2,8 @@
 
 import pytest
 
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.limits import band_for
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.limits.limits import band_for
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage, Unit
 from tests.core.rows import codes, judge

@@ -4,13 +4,13 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from havrin_core.judgement.bundle import body_from_dict, body_to_dict
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.limits import band_for
-from havrin_core.judgement.shorthand.model import Situation
-from havrin_core.judgement.shorthand.reader import read_line
-from havrin_core.judgement.standing.whys import why_of
-from havrin_core.judgement.tape import Reading
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.limits.limits import band_for
+from havrin_core.rules.whys import why_of
+from havrin_core.shorthand.model import Situation
+from havrin_core.shorthand.reader import read_line
+from havrin_core.tape.bundle import body_from_dict, body_to_dict
+from havrin_core.tape.entries import Reading
 from tests.core.rows import furnace, judge
 
 BANDS = [

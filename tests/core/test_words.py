@@ -2,9 +2,8 @@
 
 import pytest
 
-from havrin_core.judgement.describe import describe
-from havrin_core.judgement.standing.model import SHUT_DOWN
-from havrin_core.judgement.tape import (
+from havrin_core.rules.model import SHUT_DOWN
+from havrin_core.tape.entries import (
     Action,
     Check,
     Code,
@@ -17,6 +16,7 @@ from havrin_core.judgement.tape import (
     Reading,
     Trace,
 )
+from havrin_core.wording.describe import describe
 from tests.core.rows import SOUND, furnace, judge
 
 

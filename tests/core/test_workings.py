@@ -4,14 +4,14 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.shorthand.model import GasLine, Situation
-from havrin_core.judgement.shorthand.reader import read_line
-from havrin_core.judgement.standing.model import VisitTape
-from havrin_core.judgement.workings.every import workings_of
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
 from havrin_core.physics.fuels import shipped_fuel
+from havrin_core.shorthand.model import GasLine, Situation
+from havrin_core.shorthand.reader import read_line
+from havrin_core.tape.visit import VisitTape
+from havrin_core.workings.every import workings_of
 from tests.core.rows import furnace, judge, tape
 
 FURNACE = furnace()

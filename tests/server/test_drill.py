@@ -5,10 +5,10 @@ import random
 import pytest
 
 from bench.suspects import in_order, search
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.suspects.evidence import to_nominal
-from havrin_core.judgement.suspects.pictures import SAME, outcome_of, pictures_of
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.virtual.run import VirtualUnit
+from havrin_core.search.evidence import to_nominal
+from havrin_core.search.pictures import SAME, outcome_of, pictures_of
 from havrin_server.journal.models import Visit
 
 MOST_TESTS = 25

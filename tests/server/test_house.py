@@ -4,7 +4,7 @@ from dataclasses import asdict
 
 import pytest
 
-from havrin_core.judgement.house_rules import PRESETS
+from havrin_core.house.house_rules import PRESETS
 from havrin_server.journal.models import Visit
 from havrin_server.journal.services import open_visit_rules
 from havrin_server.people.models import Firm, Person

@@ -6,8 +6,8 @@ import pytest
 from django.core.management import call_command
 from django.utils import timezone
 
-from havrin_core.judgement.limits import Band
-from havrin_core.judgement.tape import Note, Reading
+from havrin_core.limits.limits import Band
+from havrin_core.tape.entries import Note, Reading
 from havrin_server.api.scale import scale_of
 from havrin_server.journal.models import TapeEntry, Visit
 from havrin_server.journal.services import append

@@ -11,7 +11,7 @@ from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from jsonschema import Draft202012Validator
 
-from havrin_core.judgement.bundle import read_bundle
+from havrin_core.tape.bundle import read_bundle
 from havrin_server.journal.models import Visit
 from havrin_server.operations.management.commands.write_schemas import alike_text, openapi_text
 

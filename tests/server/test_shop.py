@@ -4,8 +4,8 @@ import copy
 
 import pytest
 
-from havrin_core.judgement.bundle import read_bundle
 from havrin_core.machine.circuit.read import circuit_names
+from havrin_core.tape.bundle import read_bundle
 from havrin_server.shop.models import ShopDocument
 
 HEATER = "unit_heater_power_vent"

@@ -4,8 +4,8 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from havrin_core.errors import BadDocument, CoreError
-from havrin_core.machine.measurands import measurand
 from havrin_core.machine.unit import EXCHANGERS
+from havrin_core.vocabulary.measurands import measurand
 
 FORMAT, VERSION = "havrin-kind", 1
 _FIELDS = {

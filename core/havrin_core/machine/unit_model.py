@@ -6,8 +6,8 @@ from typing import Any
 
 from havrin_core.errors import BadDocument
 from havrin_core.machine.circuit.codes import normal_pattern
-from havrin_core.machine.measurands import measurand
 from havrin_core.machine.unit import CodeMeaning, ManualLimit
+from havrin_core.vocabulary.measurands import measurand
 
 FORMAT, VERSION = "havrin-model", 1
 _FIELDS = ("format", "version", "key", "maker", "name", "kind", "circuit", "plate", "manual", "codes")

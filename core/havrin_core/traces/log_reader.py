@@ -12,9 +12,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from havrin_core.errors import BadDocument, UnknownName
-from havrin_core.machine.measurands import measurand
 from havrin_core.quantities.units import Unit, find_unit
 from havrin_core.traces.log_layout import UNITS, Layout, is_nothing, split_row
+from havrin_core.vocabulary.measurands import measurand
 
 Floats = NDArray[np.float64]
 _DAY_S = 86_400.0

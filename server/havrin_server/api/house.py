@@ -5,9 +5,9 @@ from dataclasses import asdict
 from django.http import HttpRequest
 from ninja import Router
 
-from havrin_core.judgement.house_rules import LIMITS, PRESETS, HouseRules, house_rules_from_dict
-from havrin_core.judgement.schools import QUESTIONS, SCHOOLS
-from havrin_core.judgement.standing.model import TITLES
+from havrin_core.house.house_rules import LIMITS, PRESETS, HouseRules, house_rules_from_dict
+from havrin_core.house.schools import QUESTIONS, SCHOOLS
+from havrin_core.standing.model import TITLES
 from havrin_server.api.schemas_house import (
     AnswerOut,
     ChangedVisitOut,

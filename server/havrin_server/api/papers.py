@@ -7,8 +7,8 @@ from django.http import FileResponse, HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router
 
-from havrin_core.judgement.follow_up.plan import follow_up_of
-from havrin_core.judgement.standing.facts import Facts
+from havrin_core.facts.facts import Facts
+from havrin_core.follow_up.plan import follow_up_of
 from havrin_server.api.files import file_answer, pdf_answer
 from havrin_server.api.present import visit_page
 from havrin_server.api.schemas import MarksIn, VisitPage

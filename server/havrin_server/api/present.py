@@ -4,29 +4,24 @@ from functools import lru_cache
 
 from django.utils import timezone
 
-from havrin_core.judgement.abnormal import abnormal, device_name, still_open
-from havrin_core.judgement.describe import describe
-from havrin_core.judgement.house_rules import HouseRules
-from havrin_core.judgement.limits import SOURCES, Band
-from havrin_core.judgement.standing.advice import starter_for
-from havrin_core.judgement.standing.facts import Facts
-from havrin_core.judgement.standing.model import (
-    REASONS_FOR_VISIT,
-    TITLES,
-    Assessment,
-    NextStep,
-    ReadingView,
-    StationView,
-)
-from havrin_core.judgement.standing.readings import limit_text
-from havrin_core.judgement.suspects.advice import next_step_of, searching
-from havrin_core.judgement.tape import Correction, Decision, Entry, Reading, struck
+from havrin_core.facts.facts import Facts
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.limits.limits import SOURCES, Band
 from havrin_core.machine.exchanger import exchanger_of
-from havrin_core.machine.measurands import MEASURANDS, measurand
 from havrin_core.machine.unit import STAGE_LABELS, Station, Unit
 from havrin_core.physics.constants import O2_AMBIENT_PCT
 from havrin_core.physics.fuels import Fuel, shipped_fuel
 from havrin_core.quantities.display import sentence, show
+from havrin_core.rules.model import ReadingView
+from havrin_core.rules.readings import limit_text
+from havrin_core.standing.model import TITLES, Assessment, NextStep, StationView
+from havrin_core.standing.next_step import starter_for
+from havrin_core.standing.searching import next_step_of, searching
+from havrin_core.tape.entries import Correction, Decision, Entry, Reading, struck
+from havrin_core.tape.visit import REASONS_FOR_VISIT
+from havrin_core.vocabulary.abnormal import abnormal, device_name, still_open
+from havrin_core.vocabulary.measurands import MEASURANDS, measurand
+from havrin_core.wording.describe import describe
 from havrin_server.api import schemas as out
 from havrin_server.api.present_flue import flue_out
 from havrin_server.api.present_why import reading_whys

@@ -1,9 +1,9 @@
 """The Arrival view: triage, walk, codes, and what the unit was like when it was healthy."""
 
-from havrin_core.judgement import arrival
-from havrin_core.judgement.dual_fuel import AXIS_K, RUNS, Axis, axis_of
 from havrin_core.machine.circuit.codes import code_style
 from havrin_core.quantities.display import sentence, show
+from havrin_core.standing import arrival
+from havrin_core.workings.dual_fuel import AXIS_K, RUNS, Axis, axis_of
 from havrin_server.api.present import earlier_out
 from havrin_server.api.schemas import Shown
 from havrin_server.api.schemas_arrival import (

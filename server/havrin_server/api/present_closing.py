@@ -2,11 +2,13 @@
 
 from django.utils import timezone
 
-from havrin_core.judgement.follow_up.frost import ShutdownPlan, frost_says, shutdown_plan_of
-from havrin_core.judgement.follow_up.plan import FollowUp, PartLine, Return, follow_up_of
-from havrin_core.judgement.standing.advice import starter_for
-from havrin_core.judgement.standing.facts import Facts
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, SHUT_DOWN, Assessment, LedgerRow
+from havrin_core.facts.facts import Facts
+from havrin_core.follow_up.frost import ShutdownPlan, frost_says, shutdown_plan_of
+from havrin_core.follow_up.plan import FollowUp, PartLine, Return, follow_up_of
+from havrin_core.rules.model import SHUT_DOWN
+from havrin_core.standing.model import Assessment, LedgerRow
+from havrin_core.standing.next_step import starter_for
+from havrin_core.tape.visit import REASONS_FOR_VISIT
 from havrin_server.api.schemas_closing import (
     ClosingOut,
     ClosingStep,

@@ -1,11 +1,11 @@
 """The exchanger for the page."""
 
-from havrin_core.judgement.exchanger.coverage import Coverage, Placed, coverages, placed
-from havrin_core.judgement.exchanger.evidence import Evidence, evidence_of, is_suspected
-from havrin_core.judgement.exchanger.methods import FINDS, SURENESS
-from havrin_core.judgement.findings import FINDINGS
-from havrin_core.judgement.standing.facts import Facts
+from havrin_core.exchanger.coverage import Coverage, Placed, coverages, placed
+from havrin_core.exchanger.evidence import Evidence, evidence_of, is_suspected
+from havrin_core.facts.facts import Facts
 from havrin_core.machine.exchanger import HEIGHT, SECONDARY, Exchanger, Part, exchanger_of
+from havrin_core.vocabulary.findings import FINDINGS
+from havrin_core.vocabulary.methods import FINDS, SURENESS
 from havrin_server.api.schemas_exchanger import (
     CoverageOut,
     EvidenceOut,

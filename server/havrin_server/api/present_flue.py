@@ -1,12 +1,13 @@
 """The flue's figures with their whys, and what they say."""
 
-from havrin_core.judgement.house_rules import HouseRules, efficiencies_shown
-from havrin_core.judgement.standing.model import Assessment, FlueView
+from havrin_core.house.house_rules import HouseRules, efficiencies_shown
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.physics.combustion.sample import FlueResult
 from havrin_core.physics.combustion.why import why
 from havrin_core.quantities.display import sentence
 from havrin_core.quantities.units import shown_unit
+from havrin_core.rules.model import FlueView
+from havrin_core.standing.model import Assessment
 from havrin_server.api.present_why import explained, shown_as
 from havrin_server.api.schemas import Explained, FlueOut
 

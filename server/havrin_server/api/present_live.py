@@ -1,12 +1,12 @@
 """Captures for the page: traces reduced for drawing, dips with their order."""
 
-from havrin_core.machine.measurands import measurand
 from havrin_core.quantities.display import show
 from havrin_core.quantities.units import shown_unit
 from havrin_core.traces.events import EVENTS, Event, propose_events, steps_at
 from havrin_core.traces.log_reader import Series
 from havrin_core.traces.samples import channel_name, quantity_of
 from havrin_core.traces.steady import noise_of, reduce_for_drawing, still_stretch
+from havrin_core.vocabulary.measurands import measurand
 from havrin_server.api.schemas import Shown
 from havrin_server.api.schemas_live import (
     CaptureOut,

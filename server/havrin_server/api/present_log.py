@@ -3,12 +3,12 @@
 import math
 from collections.abc import Mapping
 
-from havrin_core.machine.measurands import measurand
 from havrin_core.quantities.display import show
 from havrin_core.quantities.units import shown_unit, units_of
 from havrin_core.traces.log_layout import UNITS
 from havrin_core.traces.log_reader import ColumnChoice, Series
 from havrin_core.traces.steady import Steady, find_light_off, find_steady, reduce_for_drawing, window
+from havrin_core.vocabulary.measurands import measurand
 from havrin_server.api import schemas_logs as out
 from havrin_server.api.schemas import RangeOut, Shown
 from havrin_server.captures.models import FlueLog

@@ -3,13 +3,13 @@
 from typing import Any
 
 from havrin_core.errors import CoreError
-from havrin_core.judgement.plate_values import PLATE_FIELDS, STAGED_FIELDS, plate_name
-from havrin_core.machine.measurands import measurand
+from havrin_core.facts.plate_values import PLATE_FIELDS, STAGED_FIELDS, plate_name
 from havrin_core.machine.unit import PLATE_CHOICES, STAGE_LABELS, Unit
 from havrin_core.machine.unit_model import FORMAT, VERSION, model_from_dict
 from havrin_core.quantities.display import show
 from havrin_core.quantities.parse import parse_quantity
 from havrin_core.quantities.units import shown_unit
+from havrin_core.vocabulary.measurands import measurand
 from havrin_server.api.schemas_shop import (
     ChoiceField,
     CodeField,

@@ -5,17 +5,17 @@ from collections.abc import Mapping
 from django.db.models import QuerySet
 
 from havrin_core.errors import CoreError
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT
-from havrin_core.judgement.standing.proofs import PROOFS
-from havrin_core.judgement.suspects.string_view import direct_only, string_view
 from havrin_core.machine.circuit.meter import Wiring
 from havrin_core.machine.circuit.model import ELECTRICAL, Circuit
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, part_families, shipped_circuit
 from havrin_core.machine.kind_files import kind_document, kind_names
-from havrin_core.machine.measurands import MEASURANDS
 from havrin_core.machine.unit import Unit as CoreUnit
 from havrin_core.machine.virtual.run import Run, VirtualUnit
 from havrin_core.physics.fuels import FUEL_NAMES, shipped_fuel
+from havrin_core.rules.proofs import PROOFS
+from havrin_core.search.string_view import direct_only, string_view
+from havrin_core.tape.visit import REASONS_FOR_VISIT
+from havrin_core.vocabulary.measurands import MEASURANDS
 from havrin_server.api.present_string import event_out, rung_out, volts_out
 from havrin_server.api.schemas_shop import (
     Choices,

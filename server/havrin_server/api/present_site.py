@@ -2,11 +2,12 @@
 
 from django.db.models import OuterRef, Subquery
 
-from havrin_core.judgement.side_by_side import Beside, rows_of, shared_of, side_of
-from havrin_core.judgement.standing.model import TITLES, Assessment, ReadingView
-from havrin_core.machine.measurands import measurand
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import show
+from havrin_core.rules.model import ReadingView
+from havrin_core.standing.model import TITLES, Assessment
+from havrin_core.standing.side_by_side import Beside, rows_of, shared_of, side_of
+from havrin_core.vocabulary.measurands import measurand
 from havrin_server.api.schemas_site import SiteCellOut, SiteMark, SiteOut, SiteRowOut, SiteUnitOut, UnitMark
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import assess_visit, newest_visits

@@ -1,7 +1,7 @@
 """The String view: the core's drawing, sequence and suspects in words."""
 
-from havrin_core.judgement.suspects.model import Offer, Outlook
-from havrin_core.judgement.suspects.string_view import EventView, RungView, direct_only, meter_between, string_view
+from havrin_core.search.model import Offer, Outlook
+from havrin_core.search.string_view import EventView, RungView, direct_only, meter_between, string_view
 from havrin_server.api.schemas import Shown
 from havrin_server.api.schemas_string import (
     ConflictOut,

@@ -1,16 +1,17 @@
 """The record of one unit, for the firm and for the customer."""
 
-from havrin_core.judgement.describe import describe
-from havrin_core.judgement.limits import band_for
-from havrin_core.judgement.standing.facts import Facts
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, TITLES, Assessment
-from havrin_core.judgement.standing.readings import judged_value
-from havrin_core.judgement.tape import Entry, effective
-from havrin_core.judgement.trends import trend_of
-from havrin_core.machine.measurands import measurand
+from havrin_core.facts.facts import Facts
+from havrin_core.follow_up.trends import trend_of
+from havrin_core.limits.limits import band_for
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence, show
 from havrin_core.quantities.units import shown_unit
+from havrin_core.rules.readings import judged_value
+from havrin_core.standing.model import TITLES, Assessment
+from havrin_core.tape.entries import Entry, effective
+from havrin_core.tape.visit import REASONS_FOR_VISIT
+from havrin_core.vocabulary.measurands import measurand
+from havrin_core.wording.describe import describe
 from havrin_server.api.present import unit_line
 from havrin_server.api.present_closing import link_out
 from havrin_server.api.schemas_units import RecordCell, RecordRow, RecordVisit, SharedOut, SharedVisit, UnitRecord

@@ -1,12 +1,12 @@
 """A 'why' of the core in the person's units."""
 
-from havrin_core.judgement.limits import Band
-from havrin_core.judgement.standing.model import ReadingView
-from havrin_core.judgement.standing.readings import reading_name
-from havrin_core.judgement.standing.whys import why_of
-from havrin_core.machine.measurands import measurand
+from havrin_core.limits.limits import Band
 from havrin_core.quantities.display import show
 from havrin_core.quantities.why import Why
+from havrin_core.rules.model import ReadingView
+from havrin_core.rules.readings import reading_name
+from havrin_core.rules.whys import why_of
+from havrin_core.vocabulary.measurands import measurand
 from havrin_server.api.schemas import Explained, InputOut, Shown
 
 

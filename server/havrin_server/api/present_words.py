@@ -1,10 +1,10 @@
 """The vocabulary as lines to pick."""
 
-from havrin_core.judgement.abnormal import IN_VERBS, KINDS, OUT_VERBS, device_name
-from havrin_core.judgement.actions import DEEDS
-from havrin_core.judgement.findings import FINDINGS
-from havrin_core.judgement.shorthand.statements import DEVICES
-from havrin_core.judgement.shorthand.words import VERBS
+from havrin_core.shorthand.statements import DEVICES
+from havrin_core.shorthand.words import VERBS
+from havrin_core.vocabulary.abnormal import IN_VERBS, KINDS, OUT_VERBS, device_name
+from havrin_core.vocabulary.actions import DEEDS
+from havrin_core.vocabulary.findings import FINDINGS
 from havrin_server.api.schemas import Vocabulary, WordOut
 
 _OWN_LISTS = ("did", "found", "saw", *IN_VERBS, *OUT_VERBS)

@@ -2,16 +2,16 @@
 
 from collections.abc import Sequence
 
-from havrin_core.judgement.limits import SOURCES, Band, band_for
-from havrin_core.judgement.standing.facts import Facts, ReadingFact
-from havrin_core.judgement.standing.model import VisitTape
-from havrin_core.judgement.standing.readings import station_of
-from havrin_core.judgement.workings.every import Dial, workings_of
-from havrin_core.judgement.workings.model import Working
-from havrin_core.machine.measurands import measurand
+from havrin_core.facts.facts import Facts, ReadingFact
+from havrin_core.limits.limits import SOURCES, Band, band_for
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.quantities.display import show
 from havrin_core.quantities.units import shown_unit
+from havrin_core.rules.readings import station_of
+from havrin_core.tape.visit import VisitTape
+from havrin_core.vocabulary.measurands import measurand
+from havrin_core.workings.every import Dial, workings_of
+from havrin_core.workings.model import Working
 from havrin_server.api.present_why import explained, shown_as
 from havrin_server.api.schemas import Explained, Shown
 from havrin_server.api.schemas_workings import DialOut, LadderRung, StageFigures, SwitchOut, VentOut, WorkingsOut

@@ -6,8 +6,8 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import File, Form, Router, UploadedFile
 
-from havrin_core.judgement.shorthand.model import Line
-from havrin_core.judgement.shorthand.reader import read_line
+from havrin_core.shorthand.model import Line
+from havrin_core.shorthand.reader import read_line
 from havrin_server.api.present import visit_page
 from havrin_server.api.present_arrival import arrival_page
 from havrin_server.api.present_closing import closing_page

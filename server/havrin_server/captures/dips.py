@@ -5,13 +5,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from havrin_core.judgement.limits import CONTROL_LEAST_V, band_for
-from havrin_core.judgement.suspects.let_go import LetGo, let_go
-from havrin_core.machine.measurands import LEAST_OF, measurand
+from havrin_core.limits.limits import CONTROL_LEAST_V, band_for
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.display import sentence
+from havrin_core.search.let_go import LetGo, let_go
 from havrin_core.traces.dips import Dip, Moved, find_dips, moved_at, quiet_run_s
 from havrin_core.traces.samples import leads_of, quantity_of
+from havrin_core.vocabulary.measurands import LEAST_OF, measurand
 from havrin_server.captures.live import on_one_clock, traces
 from havrin_server.captures.models import Capture
 

@@ -5,11 +5,11 @@ from datetime import datetime
 
 from django.db import transaction
 
-from havrin_core.judgement.tape import Body, Check, Note, Reading, Trace
-from havrin_core.machine.measurands import measurand
+from havrin_core.tape.entries import Body, Check, Note, Reading, Trace
 from havrin_core.traces.events import EVENTS, LOOK_S, steps_at
 from havrin_core.traces.samples import leads_of
 from havrin_core.traces.steady import NOISE, window
+from havrin_core.vocabulary.measurands import measurand
 from havrin_server.captures.dips import dips_say, read_dips, worst_of
 from havrin_server.captures.live import on_one_clock, traces
 from havrin_server.captures.models import Capture, EventMark

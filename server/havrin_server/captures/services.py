@@ -12,9 +12,8 @@ from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
 
 from havrin_core.errors import BadDocument, OutOfDomain
-from havrin_core.judgement.tape import Trace
-from havrin_core.machine.measurands import measurand
 from havrin_core.physics.combustion.balance import check_sample
+from havrin_core.tape.entries import Trace
 from havrin_core.traces.log_layout import (
     HEAD_BYTES,
     UNITS,
@@ -26,6 +25,7 @@ from havrin_core.traces.log_layout import (
 )
 from havrin_core.traces.log_reader import ColumnChoice, Series, read_series
 from havrin_core.traces.steady import window
+from havrin_core.vocabulary.measurands import measurand
 from havrin_server.captures.models import FlueLog
 from havrin_server.errors import FileRefused, NotFound, VisitClosed
 from havrin_server.journal.models import Visit

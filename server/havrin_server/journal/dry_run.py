@@ -6,10 +6,10 @@ from typing import Any
 
 from django.db import transaction
 
-from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
-from havrin_core.judgement.standing.assess import assess
-from havrin_core.judgement.standing.model import Assessment
+from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
 from havrin_core.machine.unit import Unit
+from havrin_core.standing.assess import assess
+from havrin_core.standing.model import Assessment
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import judged_tape, visits_of
 from havrin_server.people.models import Firm, Person

@@ -4,7 +4,7 @@ from typing import Any
 
 from django.db import models
 
-from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
+from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
 from havrin_server.people.models import Person
 from havrin_server.sites.models import Unit
 from havrin_server.toolbox.models import Instrument

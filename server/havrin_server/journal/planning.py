@@ -6,7 +6,7 @@ from datetime import date, timedelta
 from django.db import transaction
 from django.db.models import Max
 
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT
+from havrin_core.tape.visit import REASONS_FOR_VISIT
 from havrin_server.errors import NotFound, NotWritable
 from havrin_server.journal.models import Visit
 from havrin_server.journal.services import open_visit_rules

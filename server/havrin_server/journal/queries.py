@@ -6,23 +6,25 @@ from functools import lru_cache
 
 from django.db.models import Q, QuerySet
 
-from havrin_core.judgement.bundle import FORMAT, VERSION, body_from_dict, entry_to_dict
-from havrin_core.judgement.plate_values import plated
-from havrin_core.judgement.shorthand.model import GasLine, Situation
-from havrin_core.judgement.standing.assess import assess
-from havrin_core.judgement.standing.facts import Facts
-from havrin_core.judgement.standing.left_open import left_open
-from havrin_core.judgement.standing.model import Assessment, VisitTape
-from havrin_core.judgement.suspects.advice import outlook_of
-from havrin_core.judgement.suspects.model import Outlook
-from havrin_core.judgement.suspects.odds import Background, Past, past_of
-from havrin_core.judgement.tape import Entry
+from havrin_core.facts.facts import Facts
+from havrin_core.facts.plate_values import plated
 from havrin_core.machine.circuit.read import circuit_names
 from havrin_core.machine.kind_files import kind_names
 from havrin_core.machine.unit import Unit
 from havrin_core.machine.unit_model import merged_plate
 from havrin_core.quantities.uncertainty import Accuracy
 from havrin_core.quantities.units import INWC_PA
+from havrin_core.search.model import Outlook
+from havrin_core.search.odds import past_of
+from havrin_core.shorthand.model import GasLine, Situation
+from havrin_core.standing.assess import assess
+from havrin_core.standing.carry_over import left_open
+from havrin_core.standing.model import Assessment
+from havrin_core.standing.searching import outlook_of
+from havrin_core.tape.background import Background, Past
+from havrin_core.tape.bundle import FORMAT, VERSION, body_from_dict, entry_to_dict
+from havrin_core.tape.entries import Entry
+from havrin_core.tape.visit import VisitTape
 from havrin_server.errors import NotFound
 from havrin_server.journal.models import TapeEntry, Visit
 from havrin_server.journal.zones import in_zone

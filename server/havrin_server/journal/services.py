@@ -8,14 +8,15 @@ from typing import Any
 
 from django.db import transaction
 
-from havrin_core.judgement.abnormal import abnormal, still_open
-from havrin_core.judgement.bundle import body_to_dict, read_bundle
-from havrin_core.judgement.plate_values import plate_changes
-from havrin_core.judgement.shorthand.model import Line
-from havrin_core.judgement.shorthand.reader import read_line
-from havrin_core.judgement.standing.model import NOT_YET, Assessment
-from havrin_core.judgement.tape import KINDS, Body, Correction, Decision, Entry, Reading, Trace
+from havrin_core.facts.plate_values import plate_changes
 from havrin_core.machine.unit_model import merged_plate
+from havrin_core.rules.model import NOT_YET
+from havrin_core.shorthand.model import Line
+from havrin_core.shorthand.reader import read_line
+from havrin_core.standing.model import Assessment
+from havrin_core.tape.bundle import body_to_dict, read_bundle
+from havrin_core.tape.entries import KINDS, Body, Correction, Decision, Entry, Reading, Trace
+from havrin_core.vocabulary.abnormal import abnormal, still_open
 from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
 from havrin_server.journal.models import TapeEntry, Visit
 from havrin_server.journal.queries import assess_visit, situation, tape_of, visits_of

@@ -5,7 +5,7 @@ from typing import Any
 from django.contrib.auth.models import AbstractUser
 from django.db import models
 
-from havrin_core.judgement.house_rules import HouseRules, house_rules_from_dict
+from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
 
 
 class Firm(models.Model):

@@ -4,8 +4,8 @@ from datetime import datetime, timedelta
 
 from icalendar import Calendar, Event
 
-from havrin_core.judgement.follow_up.plan import Return
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT
+from havrin_core.follow_up.plan import Return
+from havrin_core.tape.visit import REASONS_FOR_VISIT
 from havrin_server.journal.models import Visit
 
 

@@ -8,19 +8,21 @@ from typing import Any
 
 from PIL import Image
 
-from havrin_core.judgement.describe import describe
-from havrin_core.judgement.follow_up.frost import frost_says, shutdown_plan_of
-from havrin_core.judgement.follow_up.plan import follow_up_of
-from havrin_core.judgement.house_rules import HouseRules, efficiencies_shown
-from havrin_core.judgement.limits import SOURCES, input_at_altitude_w
-from havrin_core.judgement.plain_words import plain_words
-from havrin_core.judgement.standing.facts import Facts
-from havrin_core.judgement.standing.model import REASONS_FOR_VISIT, SHUT_DOWN, TITLES, Assessment, ReadingView, Reason
-from havrin_core.judgement.standing.readings import limit_text
-from havrin_core.judgement.tape import Decision, Entry, Trace, effective, struck
-from havrin_core.machine.measurands import measurand
+from havrin_core.facts.facts import Facts
+from havrin_core.follow_up.frost import frost_says, shutdown_plan_of
+from havrin_core.follow_up.plan import follow_up_of
+from havrin_core.house.house_rules import HouseRules, efficiencies_shown
+from havrin_core.limits.limits import SOURCES, input_at_altitude_w
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence
+from havrin_core.rules.model import SHUT_DOWN, ReadingView, Reason
+from havrin_core.rules.readings import limit_text
+from havrin_core.standing.model import TITLES, Assessment
+from havrin_core.tape.entries import Decision, Entry, Trace, effective, struck
+from havrin_core.tape.visit import REASONS_FOR_VISIT
+from havrin_core.vocabulary.measurands import measurand
+from havrin_core.wording.describe import describe
+from havrin_core.wording.plain_words import plain_words
 from havrin_server.captures.models import FlueLog, Photo
 from havrin_server.captures.services import series_of
 from havrin_server.journal.models import Visit

@@ -3,7 +3,7 @@
 import csv
 import io
 
-from havrin_core.judgement.tape import Reading, Trace, effective
+from havrin_core.tape.entries import Reading, Trace, effective
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import tape_of
 

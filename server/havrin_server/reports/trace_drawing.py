@@ -2,10 +2,10 @@
 
 import numpy as np
 
-from havrin_core.machine.measurands import measurand
 from havrin_core.quantities.units import shown_unit
 from havrin_core.traces.log_reader import Series
 from havrin_core.traces.steady import find_light_off, find_steady, reduce_for_drawing
+from havrin_core.vocabulary.measurands import measurand
 
 _WIDTH, _LANE, _LEFT = 680, 70, 70
 _COLOURS = {"o2_dry_pct": "#1f6f8b", "co_ppm_dry": "#b3261e", "flue_temp_k": "#b8741a"}

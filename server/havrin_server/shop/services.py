@@ -8,12 +8,12 @@ from typing import Any
 from django.db import transaction
 
 from havrin_core.errors import BadDocument
-from havrin_core.judgement.standing.proofs import PROOFS
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_document
 from havrin_core.machine.kind_check import check_kind
 from havrin_core.machine.kind_files import Library, build_of_model, build_unit, kind_document, kind_names
 from havrin_core.machine.unit import Plate, Stage, Unit
 from havrin_core.machine.unit_model import model_from_dict
+from havrin_core.rules.proofs import PROOFS
 from havrin_server.errors import NotFound, NotWritable
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require

@@ -6,9 +6,9 @@ import subprocess
 from django.conf import settings
 from django.core.management import BaseCommand
 
-from havrin_core.judgement.suspects.alike import table_alike
-from havrin_core.judgement.suspects.pictures import pictures_of
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
+from havrin_core.search.alike import table_alike
+from havrin_core.search.pictures import pictures_of
 from havrin_server.api import api
 
 

@@ -1,0 +1,1 @@
+"""What a tape says once corrected. No rule."""

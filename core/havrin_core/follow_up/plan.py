@@ -1,0 +1,164 @@
+"""The plan after a visit: what is to be ordered, who says yes, when somebody comes back and why."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from datetime import date, timedelta
+
+from havrin_core.facts.facts import Facts
+from havrin_core.follow_up.parts import PART_WORDS, PARTS, kit_of, order_part, part_rule
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.quantities.dates import date_in
+from havrin_core.tape.entries import Decision
+
+APPROVERS = {"owner": "the owner", "tenant": "the tenant", "manager": "the facility manager"}
+RECHECK_DAYS, AFTER_ARRIVAL_DAYS, YEAR_DAYS = 3, 1, 365
+TO_ASK, APPROVED, DECLINED = "to ask", "approved", "declined"
+_ANSWERS = {"approve": TO_ASK, "approved": APPROVED, "declined": DECLINED}
+_RARE = ("intermittent", "not found", "now and then", "dropped out once", "by itself")
+
+
+@dataclass(frozen=True, slots=True)
+class PartLine:
+    """One part to order; ``state`` is "to ask", "approved" or "declined"; ``arrives`` None while nobody knows."""
+
+    name: str
+    kit: tuple[str, ...]
+    rule: str
+    approver: str = ""
+    state: str = TO_ASK
+    arrives: date | None = None
+    entry_id: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Return:
+    """One visit to come: reason (a key of REASONS_FOR_VISIT), day or None where it hangs on something, and why."""
+
+    reason: str
+    day: date | None
+    why: str
+    said: bool = False  # the technician said the day
+
+
+@dataclass(frozen=True, slots=True)
+class FollowUp:
+    """Parts, parts that a finding suggests and nobody ordered yet, visits to come."""
+
+    parts: tuple[PartLine, ...]
+    suggested: tuple[str, ...]
+    returns: tuple[Return, ...]
+
+
+def follow_up_of(facts: Facts, rules: HouseRules, reason: str, today: date) -> FollowUp:
+    """Return the plan that the tape makes, seen from ``today``."""
+    parts = tuple(_with_answers(facts, line, today) for line in _parts(facts, rules))
+    returns = (*_said(facts, today), *_hanging(parts, today), *_recheck(facts, rules, today), *_season(reason, today))
+    return FollowUp(parts, tuple(_suggested(facts, parts)), _one_of_each(returns))
+
+
+def workday(day: date) -> date:
+    """Return ``day``, or the Monday after a weekend."""
+    return day + timedelta(days=(7 - day.weekday()) % 7) if day.weekday() >= 5 else day
+
+
+def _parts(facts: Facts, rules: HouseRules) -> Iterator[PartLine]:
+    seen: set[str] = set()
+    for entry, body in facts.decisions("part"):
+        name = body.text.strip()
+        known = order_part(PART_WORDS.get(name.lower(), ""))
+        key = known.key if known else name.lower()
+        if key in seen:
+            continue
+        seen.add(key)
+        if known is None:
+            yield PartLine(name, (), "", entry_id=entry.id)
+        else:
+            kit, rule = kit_of(known, rules.inducer_switch), part_rule(known, rules.replacement_switch)
+            yield PartLine(known.name, kit, rule, entry_id=entry.id)
+
+
+def _with_answers(facts: Facts, line: PartLine, today: date) -> PartLine:
+    """Return the line with the newest answer that names its part, or names none and so means all."""
+    for entry in facts.entries:
+        body = entry.body
+        if isinstance(body, Decision) and body.decision in _ANSWERS:
+            approver, _, rest = body.text.partition(" ")
+            if approver in APPROVERS and _names(rest, line.name):
+                line = replace(line, approver=APPROVERS[approver], state=_ANSWERS[body.decision])
+    for entry, body in facts.decisions("arrives"):
+        if _names(body.text, line.name):
+            line = replace(line, arrives=date_in(body.text, entry.at.date()))
+    return line
+
+
+def _names(text: str, part: str) -> bool:
+    """Tell whether ``text`` names the part, or names no part at all."""
+    words = [word for word in PART_WORDS if f" {word} " in f" {text.lower().replace(',', ' ')} "]
+    longest = [w for w in words if not any(w != other and w in other for other in words)]
+    if part.lower() in text.lower():
+        return True
+    named = {known.name for w in longest if (known := order_part(PART_WORDS[w])) is not None}
+    return part in named or not (named or text.strip(" ,"))
+
+
+def _suggested(facts: Facts, parts: tuple[PartLine, ...]) -> Iterator[str]:
+    found = {look.finding for _, look in facts.looks()}
+    done = {deed.action for _, deed in facts.deeds()}
+    have = {line.name for line in parts}
+    for part in PARTS:
+        if set(part.cures) & found and part.name not in have and f"change_{part.key}" not in done:
+            yield part.name
+
+
+def _said(facts: Facts, today: date) -> Iterator[Return]:
+    for entry, body in facts.decisions("again")[-1:]:
+        when, colon, what = body.text.partition(":")
+        day = date_in(body.text, entry.at.date())
+        why = what.strip() if colon and date_in(when, entry.at.date()) == day else body.text
+        yield Return("return_parts", day, why, said=True)
+
+
+def _hanging(parts: tuple[PartLine, ...], today: date) -> Iterator[Return]:
+    wanted = [line for line in parts if line.state != DECLINED]
+    if not wanted:
+        return
+    waiting = [line.name.lower() for line in wanted if line.arrives is None]
+    if waiting:
+        yield Return("return_parts", None, f"hangs on the arrival of: {', '.join(waiting)}")
+        return
+    last = max(line.arrives for line in wanted if line.arrives is not None)
+    names = ", ".join(line.name.lower() for line in wanted)
+    yield Return(
+        "return_parts",
+        workday(max(last, today) + timedelta(days=AFTER_ARRIVAL_DAYS)),
+        f"fit {names}; all here on {last:%d %B}",
+    )
+
+
+def _recheck(facts: Facts, rules: HouseRules, today: date) -> Iterator[Return]:
+    soon = workday(today + timedelta(days=RECHECK_DAYS))
+    for entry, body in facts.temporary_repairs():
+        until = date_in(body.text, entry.at.date())
+        yield Return("recheck", workday(until) if until else soon, f"the temporary repair: {body.text}")
+    causes = [body.text for _, body in facts.decisions("cause")]
+    rare = next((text for text in causes if any(word in text.lower() for word in _RARE)), "")
+    if rare or any(not check.passed for _, check in facts.checks("watch")):
+        yield Return("recheck", soon, f"an intermittent fault: {rare or 'a contact that let go'}")
+    resets = [entry for entry, deed in facts.deeds() if deed.action == "manual_reset"]
+    if resets and rules.manual_reset == "twelve_cycles":
+        yield Return("recheck", soon, "a safety trip was reset: the house comes back within days")
+
+
+def _season(reason: str, today: date) -> Iterator[Return]:
+    if reason in ("maintenance", "start_up"):
+        yield Return(
+            "maintenance", workday(today + timedelta(days=YEAR_DAYS)), "next year’s maintenance, before the cold"
+        )
+
+
+def _one_of_each(returns: tuple[Return, ...]) -> tuple[Return, ...]:
+    """Return one visit for each reason: what the technician said first, then the earliest day."""
+    kept: dict[str, Return] = {}
+    for row in sorted(returns, key=lambda r: (not r.said, r.day is None, r.day or date.max)):
+        kept.setdefault(row.reason, row)
+    return tuple(kept.values())

@@ -1,0 +1,1 @@
+"""A firm's choice among the schools of practice."""

@@ -1,0 +1,1 @@
+"""Between which bounds a value may lie, and whose bounds they are."""

@@ -1,0 +1,177 @@
+"""The tests that a circuit allows, with their costs and cautions."""
+
+from collections.abc import Iterable
+
+from havrin_core.machine.circuit.model import AIR, WATER, Circuit, Part
+from havrin_core.machine.circuit.read import part_families
+from havrin_core.machine.virtual.plant import fire
+from havrin_core.physics.fuels import LP_FUELS
+from havrin_core.search.model import Test
+
+LIVE_LOW = "Live low voltage: no lead may slip across two terminals."
+LIVE_LINE = "Live LINE voltage: one hand, insulated probes, nothing metal near. Only who is qualified."
+GAS_TAP = "Opens a gas tap: leak-test it afterwards and put its cap back."
+HAND_RESET = "It was tripped by something: look for its cause before any reset, eyes on the burner."
+_GAUGES: dict[str, tuple[str, float, str, str, float]] = {  # quantity -> name, minutes, starter, caution, spread
+    # The spread is the share of the healthy value by which sound units of one kind differ.
+    "draft_at_switch_pa": ("Tee a gauge into the switch's hose", 3, "draft ", "", 0.1),
+    "draft_at_high_switch_pa": ("Tee a gauge into the high switch's hose", 3, "high draft ", "", 0.1),
+    "profile_low_pa": ("Gauge on the airflow switches' tubes", 3, "draft ", "", 0.1),
+    "supply_running_pa": ("Supply pressure while it tries", 4, "supply ", GAS_TAP, 0.15),
+    "manifold_pa": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP, 0.05),
+    "manifold_of_plate": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP, 0.05),
+    "temperature_rise_k": ("Temperature rise when it stops", 5, "rise ", "", 0.2),
+}
+_ANALYZER: dict[str, tuple[str, float, str, float]] = {  # quantity -> name, minutes, starter, spread among sound units
+    "o2_dry_pct": ("Analyzer in the flue: O₂ while it runs", 5, "o2 ", 1.2),
+    "co_air_free_ppm": ("Analyzer in the flue: O₂ and CO in one line while it runs", 5, "o2 ", 50.0),
+    "flue_temp_k": ("Analyzer in the flue: temperature while it runs", 5, "flue ", 25.0),
+    "o2_step_pct": ("O₂ before and after the blower starts", 4, "o2 step ", 0.15),
+}
+# What a gauge is called where the circuit has a second one of its sort, at high fire.
+_LOW_OF_TWO = {"draft_at_switch_pa": ("Tee a gauge into the low switch's hose", "low draft ")}
+_VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
+_AMPS_SIGMA = 4e-7
+_WORD = {"look": "look", "swap": "swap", "jump": "try"}
+_AGAIN = (("same", "it stops at the same point"), ("differs", "it goes another way, or runs"))
+
+
+def tests_of(circuit: Circuit) -> tuple[Test, ...]:
+    """Return every test of ``circuit``, in the order in which a person who walks the string would do them."""
+    found = (_whole_unit(circuit), _volts(circuit), _gauges(circuit), _flue(circuit), _flame(circuit), _parts(circuit))
+    return tuple(test for tests in found for test in tests)
+
+
+def _whole_unit(circuit: Circuit) -> Iterable[Test]:
+    said = [(m.key, f"stops after: {m.name.lower()}") for m in circuit.control.milestones if m.seen]
+    words = (("nothing", "nothing happens"), ("steady", "runs through"), *said)
+    yield Test("stops", "stops", "Watch one call: where does it stop?", 2, "stops ", words=words)
+    yield Test("again", "again", "Watch a second call: the same again?", 3, "stops ", words=_AGAIN)
+    if any(state.code for state in circuit.control.states):
+        yield Test("code", "code", "Read the code, before any reset", 1, "code ")
+
+
+def _volts(circuit: Circuit) -> Iterable[Test]:
+    done: set[tuple[str, str]] = set()
+    for part in circuit.parts:
+        for a, b in (*_pairs(circuit, part), *_polarity(circuit, part)):
+            if a != b and (a, b) not in done:
+                done.add((a, b))
+                yield _volt_test(circuit, part, a, b)
+
+
+def _pairs(circuit: Circuit, part: Part) -> Iterable[tuple[str, str]]:
+    if part.kind == "transformer":
+        return [part.nodes[2:]]  # type: ignore[list-item]
+    if part.kind == "source" or (part.kind == "load" and part.acts) or part.kind == "switch":
+        return [part.nodes]  # type: ignore[list-item]
+    if part.kind == "wire" and part.family == "wire":
+        return [(part.nodes[1], circuit.common)]
+    return []
+
+
+def _polarity(circuit: Circuit, part: Part) -> Iterable[tuple[str, str]]:
+    """Hot to ground: the line's full volts, or next to nothing where hot and neutral are reversed."""
+    return [(part.nodes[0], circuit.ground)] if part.family == "line" else []
+
+
+def _volt_test(circuit: Circuit, part: Part, a: str, b: str) -> Test:
+    line = {"L1", "N"} & {a, b}
+    direct = part.direct or bool(_direct_only(circuit))
+    sigma = _MILLIVOLT_SIGMA if _direct_only(circuit) else _VOLTS_SIGMA * (4 if line else 1)
+    name = (
+        f"Volts across {part.name.lower()}, calling"
+        if part.kind in ("switch",)
+        else f"Volts at {part.name.lower()}, calling"
+    )
+    return Test(
+        f"volts:{a}:{b}", "volts", f"{name} ({a}–{b})", 2.5 if line else 1.5, f"v {a} {b} ", leads=(a, b), part=part.key,
+        sigma=sigma, direct=direct, caution=LIVE_LINE if line else LIVE_LOW, line_voltage=bool(line),
+    )  # fmt: skip
+
+
+def _direct_only(circuit: Circuit) -> bool:
+    return all(part.direct for part in circuit.parts if part.kind == "source")
+
+
+def _gauges(circuit: Circuit) -> Iterable[Test]:
+    two_switches = any(quantity.name == "draft_at_high_switch_pa" for quantity in circuit.quantities)
+    for quantity in circuit.quantities:
+        # Where a second stage moves the manifold, it is compared with its own stage's plate value.
+        staged = quantity.name == "manifold_pa" and any(q.name == "manifold_of_plate" for q in circuit.quantities)
+        if quantity.name in _GAUGES and not staged:
+            name, minutes, starter, caution, share = _GAUGES[quantity.name]
+            if two_switches and quantity.name in _LOW_OF_TWO:
+                name, starter = _LOW_OF_TWO[quantity.name]
+            sigma = share * abs(quantity.value)
+            yield Test(
+                f"gauge:{quantity.name}",
+                "gauge",
+                name,
+                minutes,
+                starter,
+                quantity=quantity.name,
+                sigma=sigma,
+                nominal=quantity.value,
+                caution=caution,
+            )
+
+
+def _flue(circuit: Circuit) -> Iterable[Test]:
+    """The analyzer in the flue and the watch at the meter: a sound fire's figures are the design's."""
+    plant = circuit.plant
+    if plant is None:
+        return
+    sound = fire(plant, 30.0, 1.0, 1.0, 1.0)
+    if plant.fuel not in LP_FUELS:  # a tank has no dial to clock
+        yield Test("gauge:input_share", "gauge", "Clock the meter, this unit alone", 5, "clock ", quantity="input_share",
+                   sigma=0.05, nominal=1.0)  # fmt: skip
+    if not plant.has_flue:
+        return
+    if plant.heats == WATER:
+        rise = next(q.value - q.rest for q in circuit.quantities if q.name == "water_temp_k")
+        yield Test("gauge:water_rise_k", "gauge", "Rise of the water while it runs", 4, "wrise ", quantity="water_rise_k",
+                   sigma=0.2 * rise, nominal=rise)  # fmt: skip
+    nominals = {"o2_dry_pct": sound.o2_dry_pct, "co_air_free_ppm": sound.co_air_free_ppm, "flue_temp_k": plant.stack_k}
+    for quantity, (name, minutes, starter, sigma) in _ANALYZER.items():
+        if quantity != "o2_step_pct" or plant.heats == AIR:
+            yield Test(f"gauge:{quantity}", "gauge", name, minutes, starter, quantity=quantity, sigma=sigma,
+                       nominal=nominals.get(quantity, 0.0))  # fmt: skip
+
+
+def _flame(circuit: Circuit) -> Iterable[Test]:
+    if any(part.key == "flame_input" for part in circuit.parts):
+        yield Test("flame_current", "gauge", "Flame current in series, at light-off", 4, "ua ", quantity="flame_current_a",
+                   part="flame_input", sigma=_AMPS_SIGMA)  # fmt: skip
+
+
+def _parts(circuit: Circuit) -> Iterable[Test]:
+    shaky = {fault.part for fault in circuit.faults if fault.lets_go_when}
+    for part in circuit.parts:
+        if part.key in shaky:
+            yield _watched(part)
+        family = part_families().get(part.family or "none", {})
+        shown = family.get("shown_by")
+        if shown is None:
+            continue
+        how = shown["how"]
+        caution = HAND_RESET if part.latches else ""
+        if how == "ohms":
+            yield Test(f"ohms:{part.key}", "ohms", f"Ohms of {part.name.lower()}: power off, a wire off", shown["minutes"],
+                       f"ohms {part.key} ", part=part.key, caution=caution)  # fmt: skip
+        else:
+            name = f"{part.name}: {shown['name'][0].lower()}{shown['name'][1:]}"
+            yield Test(
+                f"{how}:{part.key}",
+                how,
+                name,
+                shown["minutes"],
+                f"{_WORD[how]} {part.key} ",
+                part=part.key,
+                caution=caution,
+            )
+
+
+def _watched(part: Part) -> Test:
+    name = f"{part.name}: tapped and shaken while it runs, volts recorded across it"
+    return Test(f"watch:{part.key}", "watch", name, 4, f"watch {part.key} ", part=part.key, caution=LIVE_LOW)

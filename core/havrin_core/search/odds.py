@@ -1,0 +1,113 @@
+"""Odds before the first reading: season, age, place and the unit's own history."""
+
+import json
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
+from functools import cache
+from importlib import resources
+from typing import Any
+
+from havrin_core.machine.circuit.model import Circuit
+from havrin_core.tape.background import Background, Past
+from havrin_core.tape.entries import Action, Check, Entry, effective
+
+
+@dataclass(frozen=True, slots=True)
+class Prior:
+    """Weights by fault mode, and in words what moved them."""
+
+    odds: Mapping[str, float]
+    reasons: tuple[str, ...]
+
+
+def surroundings_known() -> dict[str, str]:
+    """Return the surroundings that count, with their names."""
+    return {key: row["name"] for key, row in _table()["surroundings"].items()}
+
+
+def prior_of(circuit: Circuit, background: Background) -> Prior:
+    """Return the odds of every fault mode of ``circuit`` under ``background``."""
+    factors: dict[str, float] = {}  # part -> factor
+    reasons = []
+    for name, parts in _influences(circuit, background):
+        touched = {part: factor for part, factor in parts.items() if factor != 1.0}
+        for part, factor in touched.items():
+            factors[part] = factors.get(part, 1.0) * factor
+        if touched:
+            reasons.append(f"{name}: {_said(circuit, touched)}")
+    odds = {fault.key: fault.odds * factors.get(fault.part, 1.0) for fault in circuit.faults}
+    for rule, worked_on in _hands(circuit, background):
+        reasons.append(f"{rule['name'].capitalize()}: wrong part or wiring × {rule['factor']:g}")
+        for fault in circuit.faults:
+            if fault.key.split(".")[1] in rule["modes"] and (worked_on is None or fault.part in worked_on):
+                odds[fault.key] *= rule["factor"]
+    return Prior(odds, tuple(reasons))
+
+
+def past_of(entries: Iterable[Entry], days_ago: int) -> tuple[Past, ...]:
+    """Return what an earlier visit's tape says about parts: what was renewed or cured, and what was found at fault."""
+    found = []
+    for entry in effective(entries):
+        body = entry.body
+        if isinstance(body, Action) and body.action in _table()["deeds"]:
+            found.append(Past(days_ago, deed=body.action))
+        elif isinstance(body, Check) and body.device and body.outcome in ("bad", "open", "high"):
+            found.append(Past(days_ago, part=body.device))
+    return tuple(found)
+
+
+@cache
+def _table() -> Mapping[str, Any]:
+    file = resources.files("havrin_core.search") / "odds.json"
+    data: Mapping[str, Any] = json.loads(file.read_text(encoding="utf-8"))
+    return data
+
+
+def _influences(circuit: Circuit, known: Background) -> Iterable[tuple[str, dict[str, float]]]:
+    table = _table()
+    for row in table["seasons"]:
+        if known.month in row["months"]:
+            yield row["name"].capitalize(), _of_families(circuit, row["families"])
+    for row in table["ages"]:
+        if known.age_years is not None and known.age_years >= row["from_years"]:
+            yield row["name"].capitalize(), _of_families(circuit, row["families"])
+    for key in known.surroundings:
+        if key in table["surroundings"]:
+            row = table["surroundings"][key]
+            yield row["name"].capitalize(), _of_families(circuit, row["families"])
+    yield from _history(circuit, known.past)
+
+
+def _history(circuit: Circuit, past: Iterable[Past]) -> Iterable[tuple[str, dict[str, float]]]:
+    table = _table()
+    seen: set[tuple[tuple[str, ...], str]] = set()
+    for item in sorted(past, key=lambda row: row.days_ago):
+        named, rule = table["deeds"].get(item.deed, ([item.part], "seen_before"))
+        if item.days_ago > table[rule]["within_days"] or (tuple(named), rule) in seen:
+            continue  # the newest of its sort counts, once
+        seen.add((tuple(named), rule))
+        factor = table[rule]["factor"]
+        parts = {p.key: factor for p in circuit.parts if p.key in named or p.family in named}
+        yield f"{table[rule]['name'].capitalize()} ({item.days_ago} days)", parts
+
+
+def _hands(circuit: Circuit, known: Background) -> Iterable[tuple[Mapping[str, Any], set[str] | None]]:
+    """Where hands were at work, wrong parts and wrong wiring are likelier: on some parts, or (None) on any."""
+    table = _table()
+    if known.age_years is not None and known.age_years < table["new_unit"]["below_years"]:
+        yield table["new_unit"], None
+    rule = table["fresh_work"]
+    recent = [item for item in known.past if item.deed.startswith("change_") and item.days_ago <= rule["within_days"]]
+    families = {name for item in recent for name in table["deeds"].get(item.deed, ([],))[0]}
+    parts = {part.key for part in circuit.parts if part.family in families or part.key in families}
+    if parts:
+        yield rule, parts
+
+
+def _of_families(circuit: Circuit, families: Mapping[str, float]) -> dict[str, float]:
+    return {part.key: families[part.family] for part in circuit.parts if part.family in families}
+
+
+def _said(circuit: Circuit, factors: Mapping[str, float]) -> str:
+    strongest = sorted(factors, key=lambda part: -abs(factors[part] - 1))[:3]
+    return ", ".join(f"{circuit.part(part).name.lower()} × {factors[part]:g}" for part in strongest)

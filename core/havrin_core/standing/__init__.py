@@ -1,0 +1,1 @@
+"""The answer to “may this be left running?”, from rules and tape."""

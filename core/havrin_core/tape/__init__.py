@@ -1,0 +1,1 @@
+"""The tape of a visit: typed entries, corrections, the bundle."""

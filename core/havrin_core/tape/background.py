@@ -1,0 +1,25 @@
+"""What is known of a unit before anything is read."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Past:
+    """Something that an earlier visit did or found: a deed's key, or the key of a part that was not in order."""
+
+    days_ago: int
+    deed: str = ""
+    part: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Background:
+    """What is known of a unit before anything is read; None or empty where it is not."""
+
+    month: int | None = None
+    age_years: float | None = None
+    surroundings: tuple[str, ...] = ()
+    past: tuple[Past, ...] = ()
+
+
+NOTHING_KNOWN = Background()

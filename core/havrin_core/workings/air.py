@@ -1,0 +1,102 @@
+"""Air side: airflow from output and rise at this altitude; capacitor and phases."""
+
+from collections.abc import Iterator
+
+from havrin_core.errors import OutOfDomain
+from havrin_core.physics.airflow import SEA_LEVEL_FACTOR, airflow
+from havrin_core.physics.electrical import (
+    CAPACITOR_TOLERANCE,
+    CURRENT_IMBALANCE_MOST_PCT,
+    VOLTAGE_IMBALANCE_MOST_PCT,
+    capacitor_share,
+)
+from havrin_core.quantities.units import BTU_J, CUBIC_FOOT_M3
+from havrin_core.quantities.why import Input, Why
+from havrin_core.rules.model import FlueView
+from havrin_core.rules.proofs import Case
+from havrin_core.workings.model import Working, signed, spread, width_of
+from havrin_core.workings.output import heat_given, output_of
+
+_RETURN_K = 294.15
+_BTU_H_W = 3600 / BTU_J
+
+
+def air_workings(case: Case, flue: list[FlueView]) -> list[Working]:
+    """Return the figures of the air side, stage by stage, then the blower's."""
+    return [*(w for stage in case.unit.stage_keys for w in _flow(case, stage, flue)), *_capacitor(case), *_phases(case)]
+
+
+def _flow(case: Case, stage: str, flue: list[FlueView]) -> Iterator[Working]:
+    rise, cold = case.facts.newest("temperature_rise_k", stage), case.facts.newest("return_air_temp_k", None)
+    output = output_of(case, stage, flue)
+    if rise is None or output is None:
+        return
+    cold_k = cold.value if cold else _RETURN_K
+
+    def cubic_metres(v: dict[str, float]) -> float:
+        return airflow(v["output"], v["cold"], v["rise"], case.unit.baro_pa).flow_m3_s_return
+
+    values = {"output": output.value_w, "cold": cold_k, "rise": rise.value}
+    widths = {
+        "output": output.half_width_w,
+        "cold": width_of(case, cold, "temperature"),
+        "rise": width_of(case, rise, "temperature_difference"),
+    }
+    try:
+        value = cubic_metres(values)
+    except OutOfDomain:
+        return
+    yield heat_given(output, stage, "air")
+    inputs = (
+        Input("heat given to the air", output.value_w, "power"), Input("rise", rise.value, "temperature_difference"),
+        Input("return air", cold_k, "temperature"), Input("barometer here", case.unit.baro_pa, "pressure"),
+    )  # fmt: skip
+    simple = output.value_w * _BTU_H_W / (SEA_LEVEL_FACTOR * rise.value * 1.8) * CUBIC_FOOT_M3 / 60
+    off = signed(100 * (simple / value - 1))
+    note = f"With the sea-level factor {SEA_LEVEL_FACTOR:g} it would read {off} %: wrong at this altitude."
+    why = Why(
+        "output / (density × heat capacity × rise), density at the return", inputs, "docs/formulas.md section 9", note
+    )
+    yield Working(
+        "airflow_m3_s",
+        "Airflow at the return",
+        value,
+        "airflow",
+        why,
+        spread(lambda v: cubic_metres(dict(v)), values, widths),
+        stage,
+    )
+
+
+def _capacitor(case: Case) -> Iterator[Working]:
+    fact = case.facts.newest("capacitor_f", None)
+    rated = dict(fact.computed_from).get("rated_f") if fact else None
+    if fact is None or not rated:
+        return
+    share = 100 * capacitor_share(fact.value, rated)
+    inputs = (Input("as read", fact.value, "capacitance"), Input("rating", rated, "capacitance"))
+    limit = 100 * CAPACITOR_TOLERANCE
+    state = "out" if abs(share) > limit else "near" if abs(share) > 0.8 * limit else "in"
+    why = Why(
+        "100 × (read / rating − 1)", inputs, f"±{limit:g} % unless stamped otherwise; Havrin's default, for guidance"
+    )
+    said = "Discharged before it was read? Power off, discharge, one lead off." if abs(share) > 60 else ""
+    yield Working("capacitor_pct", "Capacitor against its rating", share, "percent", why, 0.0, None, state, said)
+
+
+def _phases(case: Case) -> Iterator[Working]:
+    rows = (
+        ("voltage_imbalance_pct", "Imbalance of voltages", VOLTAGE_IMBALANCE_MOST_PCT),
+        ("current_imbalance_pct", "Imbalance of currents", CURRENT_IMBALANCE_MOST_PCT),
+    )
+    for quantity, name, most in rows:
+        fact = case.facts.newest(quantity, None)
+        if fact is None:
+            continue
+        dimension = "voltage" if quantity.startswith("voltage") else "current"
+        inputs = tuple(Input(f"phase {i}", value, dimension) for i, (_, value) in enumerate(fact.computed_from, 1))
+        state = "out" if fact.value > most else "near" if fact.value > 0.8 * most else "in"
+        why = Why(
+            "100 × largest distance from the mean / mean", inputs, f"at most {most:g} %; Havrin's default, for guidance"
+        )
+        yield Working(quantity, name, fact.value, "percent", why, 0.0, None, state)

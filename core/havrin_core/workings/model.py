@@ -1,0 +1,61 @@
+"""One computed figure, and how its uncertainty is carried."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from havrin_core.facts.facts import ReadingFact
+from havrin_core.quantities.uncertainty import Accuracy, propagate
+from havrin_core.quantities.why import Why
+from havrin_core.rules.proofs import Case
+
+# Stated accuracies where the instrument's record gives none: typical handhelds, for guidance
+USUAL_ACCURACY: Mapping[str, Accuracy] = {
+    "pressure": Accuracy(2.0, 0.005, adds=True),
+    "temperature": Accuracy(1.0),
+    "temperature_difference": Accuracy(1.4),
+    "time": Accuracy(0.5),
+    "power": Accuracy(0.0, 0.02),
+    "percent": Accuracy(0.3),
+    "current": Accuracy(0.05, 0.02, adds=True),
+    "bore": Accuracy(1e-5),
+    "length": Accuracy(0.05, 0.02, adds=True),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Working:
+    """One figure: canonical value, half-width (0 where it has none of its own), why, state, and what it says.
+
+    ``state`` is in, near, out or "" where nothing judges it.
+    """
+
+    key: str
+    name: str
+    value: float
+    dimension: str
+    why: Why
+    half_width: float = 0.0
+    stage: str | None = None
+    state: str = ""
+    says: str = ""
+
+
+def signed(percent: float) -> str:
+    """Return a whole number with its sign, the minus as it is printed."""
+    return f"{percent:+.0f}".replace("-", "−")
+
+
+def width_of(case: Case, fact: ReadingFact | None, dimension: str) -> float:
+    """Return the half-width of a reading: its instrument's own, else what is usual for its dimension."""
+    if fact is None:
+        return 0.0
+    stated = case.accuracies.get(fact.instrument, {}).get(fact.quantity) or USUAL_ACCURACY.get(dimension)
+    read = fact.value - 273.15 if dimension == "temperature" else fact.value
+    return stated.at(read) if stated else 0.0
+
+
+def spread(
+    function: Callable[[Mapping[str, float]], float], values: Mapping[str, float], widths: Mapping[str, float]
+) -> float:
+    """Return the half-width of ``function`` of ``values`` with those half-widths."""
+    return propagate(lambda given: {"it": function(given)}, values, widths)["it"]

@@ -1,0 +1,56 @@
+"""What the fire gives to air or water: input as measured, times efficiency as measured."""
+
+from dataclasses import dataclass
+
+from havrin_core.limits.limits import input_at_altitude_w
+from havrin_core.quantities.why import Input, Why
+from havrin_core.rules.model import FlueView
+from havrin_core.rules.proofs import Case
+from havrin_core.workings.model import Working, width_of
+
+_USUAL_EFFICIENCY = {True: 92.0, False: 80.0}  # condensing, others: % gross
+_USUAL_WIDTH_PCT = 3.0
+
+
+@dataclass(frozen=True, slots=True)
+class Output:
+    """Heat given, W, with its half-width, what it came from, and what had to be taken for granted."""
+
+    value_w: float
+    half_width_w: float
+    inputs: tuple[Input, ...]
+    note: str
+
+
+def output_of(case: Case, stage: str, flue: list[FlueView]) -> Output | None:
+    """Return the output at ``stage``; None where not even the plate knows the input."""
+    metered = case.facts.newest("input_w", stage)
+    rated = input_at_altitude_w(case.unit, case.rules, stage)
+    if metered is None and rated is None:
+        return None
+    watts = metered.value if metered else rated or 0.0
+    watts_width = width_of(case, metered, "power") if metered else 0.05 * watts
+    view = next((v for v in flue if v.stage == stage and v.result and "efficiency_gross_pct" in v.result.values), None)
+    if view is not None and view.result is not None:
+        share, width = (
+            view.result.values["efficiency_gross_pct"],
+            view.result.half_widths.get("efficiency_gross_pct", 0.5),
+        )
+    else:
+        share, width = _USUAL_EFFICIENCY[case.unit.kind.condensing], _USUAL_WIDTH_PCT
+    taken = [] if metered else ["input taken from the plate at this altitude, not clocked"]
+    taken += [] if view else ["efficiency taken as usual for this kind, not read at the flue"]
+    inputs = (
+        Input("input by meter" if metered else "rated input here", watts, "power"),
+        Input("efficiency, gross", share, "percent"),
+    )
+    half = watts * share / 100 * ((watts_width / watts) ** 2 + (width / share) ** 2) ** 0.5
+    return Output(watts * share / 100, half, inputs, "; ".join(taken).capitalize())
+
+
+def heat_given(output: Output, stage: str, to: str) -> Working:
+    """Return the output as a figure of the page; ``to`` is what takes it up."""
+    why = Why("input × gross efficiency", output.inputs, "as measured", output.note)
+    return Working(
+        "output_w", f"Heat given to the {to}", output.value_w, "power", why, output.half_width_w, stage, "", output.note
+    )
