@@ -16,7 +16,7 @@ from havrin_core.physics.bulk import compute_file
 from havrin_core.physics.calculations import calculation
 from havrin_core.physics.combustion.sample import FlueSample, analyse
 from havrin_core.physics.fuels import shipped_fuel
-from havrin_core.shorthand.model import Situation
+from havrin_core.shorthand.model import situation_of
 from havrin_core.shorthand.reader import read_line
 from havrin_core.standing.assess import assess
 from havrin_core.tape.entries import Entry
@@ -27,6 +27,8 @@ ROWS = 100_000
 LINES = ("room 0", "supply 7.1", "mp 3.5", "draft .88", "ua 2.9", "o2 7.4 co 22 t 342 air 66", "rise 49", "vent ok")
 
 COMBUSTION = calculation("combustion")
+UNIT = build_unit("F-1", "furnace_80", Plate("NG_H", (Stage("only", 20515, 871.8, 149.5),), flame_min_a=8e-7), 1540)
+SITUATION = situation_of(UNIT, meter_gauge_pa=1743.6)
 
 
 def report() -> None:
@@ -37,7 +39,7 @@ def report() -> None:
     fuel, sample = shipped_fuel("NG_H"), FlueSample(6.5, 46, 321.0)
     print(f"  one flue sample with uncertainty: {_median_ms(lambda: analyse(fuel, sample)):.2f} ms")
     print(f"  virtual units at 10 Hz on one core: {_units_in_real_time():.0f} in real time")
-    unit = build_unit("F-1", "furnace_80", Plate("NG_H", (Stage("only", 20515, 871.8, 149.5),), flame_min_a=8e-7), 1540)
+    unit = UNIT
     visit = VisitTape("maintenance", _tape(300))
     print(
         f"  assess, tape of {len(visit.entries)} entries: {_median_ms(lambda: assess(unit, HouseRules(), visit)):.2f} ms"
@@ -61,7 +63,7 @@ def _tape(count: int) -> tuple[Entry, ...]:
     entries: list[Entry] = []
     moment = datetime(2026, 1, 14, 9, 0, tzinfo=UTC)
     while len(entries) < count:
-        line = read_line(LINES[len(entries) % len(LINES)], Situation(("only",), "only"))
+        line = read_line(LINES[len(entries) % len(LINES)], SITUATION)
         moment += timedelta(seconds=20)
         entries += [
             Entry(f"{len(entries)}-{i}", moment, "T", "found", b, str(moment)) for i, b in enumerate(line.bodies)

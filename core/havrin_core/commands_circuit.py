@@ -13,29 +13,32 @@ from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, s
 from havrin_core.machine.virtual.run import VirtualUnit
 from havrin_core.search.model import Outlook
 from havrin_core.search.pictures import pictures_of
+from havrin_core.search.visit_search import outlook_of
 from havrin_core.search.words import in_words
-from havrin_core.standing.searching import outlook_of
-from havrin_core.tape.bundle import read_bundle
+from havrin_core.tape.bundle import Bundle, read_bundle
 
 
 def solve(options: Namespace) -> int:
     """Print what a meter reads on a circuit file (or a shipped circuit's name) as JSON."""
+    _print(solve_answer(options))
+    return 0
+
+
+def solve_answer(options: Namespace) -> dict[str, Any]:
+    """Return what a meter reads on a circuit. Raises UnknownName, BadDocument."""
     circuit = _circuit(options.circuit)
     leads = tuple(options.leads.split(",")) if options.leads else None
     if leads is not None and len(leads) != 2:
         leads = (options.leads, "")  # refused below, by the name that is no node
     shown = read_meter(circuit, options.state, options.mode, leads, part=options.part, faults=options.fault)
-    _print(
-        {
-            "circuit": circuit.key,
-            "state": options.state,
-            "faults": options.fault,
-            "leads": leads,
-            "mode": options.mode,
-            **asdict(shown),
-        }
-    )
-    return 0
+    return {
+        "circuit": circuit.key,
+        "state": options.state,
+        "faults": options.fault,
+        "leads": leads,
+        "mode": options.mode,
+        **asdict(shown),
+    }
 
 
 def circuits(options: Namespace) -> int:
@@ -49,6 +52,12 @@ def circuits(options: Namespace) -> int:
 
 def call(options: Namespace) -> int:
     """Print what a call for heat shows on a virtual unit with faults put in: events, code, where it stands still."""
+    _print(call_answer(options))
+    return 0
+
+
+def call_answer(options: Namespace) -> dict[str, Any]:
+    """Return what a call for heat shows. Raises UnknownName, BadDocument."""
     circuit = _circuit(options.circuit)
     known = {fault.key: fault for fault in circuit.faults}
     for name in options.fault:
@@ -64,34 +73,35 @@ def call(options: Namespace) -> int:
         "quantities": dict(run.stop.values),
         "volts_to_common": volts,
     }
-    _print(
-        {
-            "circuit": circuit.key,
-            "seed": options.seed,
-            "events_s": dict(run.events),
-            "code": run.code,
-            "failures": run.failures,
-            "stands_still": stands,
-        }
-    )
-    return 0
+    return {
+        "circuit": circuit.key,
+        "seed": options.seed,
+        "events_s": dict(run.events),
+        "code": run.code,
+        "failures": run.failures,
+        "stands_still": stands,
+    }
 
 
 def next_test(options: Namespace) -> int:
     """Print suspects and the next test of a visit bundle as JSON. Status 1 when the unit's circuit is not known."""
     bundle = read_bundle(json.loads(Path(options.file).read_text(encoding="utf-8")))
+    _print(next_answer(bundle))
+    return 0 if bundle.unit.circuit is not None else 1
+
+
+def next_answer(bundle: Bundle) -> dict[str, Any]:
+    """Return suspects and the next test of a visit."""
     found = outlook_of(bundle.unit, bundle.rules, bundle.visit.entries, bundle.background)
-    if found is None:
-        _print(
-            {"suspects": [], "next": None, "note": "No circuit is known for this kind of unit and number of stages."}
-        )
-        return 1
-    assert bundle.unit.circuit is not None
-    _print(_outlook(found, bundle.unit.circuit))
-    return 0
+    if found is None or bundle.unit.circuit is None:
+        note = "No circuit is known for this kind of unit and number of stages."
+        return {"suspects": [], "next": None, "note": note}
+    return _outlook(found, bundle.unit.circuit)
 
 
-def _circuit(name: str) -> Circuit:
+def _circuit(name: Any) -> Circuit:
+    if isinstance(name, dict):
+        return circuit_from_dict(name)
     if name in circuit_names():
         return shipped_circuit(name)
     return circuit_from_dict(json.loads(Path(name).read_text(encoding="utf-8")))

@@ -22,12 +22,12 @@ def test_triage_is_one_touch_and_a_look_is_two(sign_in):
     page = sign_in()
     arrive(page, "MA-1")
     page.locator(".triage", has_text="Power").get_by_text("In order").click()
-    page.wait_for_selector(".entry:has-text('line, looked at: in order')")
+    page.wait_for_selector(".entry:has-text('looked at: in order')")
     page.click(".where:has-text('Burner')")
-    page.click(".look:has-text('Flame lazy')")
+    page.click(".look:has-text('Flame: lazy')")
     expect(page.locator("input[name=line]")).to_have_value("found flame lazy")
     page.keyboard.press("Enter")
-    page.wait_for_selector(".look.done:has-text('Flame lazy')")
+    page.wait_for_selector(".look.done:has-text('Flame: lazy')")
 
 
 def test_a_flash_code_is_tapped_along(sign_in):

@@ -121,7 +121,7 @@ def test_a_correction_and_its_withdrawal(sign_in):
     page = sign_in()
     open_visit(page, "F-2")
     write(page, "blower 9.9")
-    page.wait_for_selector(".reason:has-text('Blower out of its limit')")
+    page.wait_for_selector(".reason:has-text('Blower')")
     page.click(".entry:has-text('Blower')")
     page.click("button:text-is('Correct')")
     page.fill("input[name=line]", "blower 6.1")
@@ -179,7 +179,7 @@ def test_closing_with_a_jumper_in_is_refused_in_words(sign_in):
     page.keyboard.press("7")
     page.fill("input[name=signed-by]", "Tove Lindgarth")
     page.click("button:has-text('Close the visit')")
-    expect(page.locator(".refused")).to_contain_text("call at the board is jumpered")
+    expect(page.locator(".refused")).to_contain_text("call for heat is jumpered")
 
 
 def test_the_office_can_look_only(sign_in):

@@ -39,10 +39,10 @@ def test_two_touches_place_a_finding_and_the_odds_follow(sign_in):
     page.click(".how button:text-is('borescope')")
     page.click(".how button:text-is('5 mm')")
     page.click("[data-zone='tube 2 first bend']")
-    page.click(".kinds button:has-text('Scorching')")
+    page.click(".kinds button:has-text('scorched')")
     expect(page.locator(".placed")).to_contain_text("tube 2 first bend · 5 mm, by borescope")
     expect(page.locator(".mark-at")).to_have_count(1)
-    expect(page.locator(".entry").first).to_contain_text("Scorching")
+    expect(page.locator(".entry").first).to_contain_text("scorched")
     expect(page.locator("section:has(h3:text-is('What would settle it')) li").first).to_contain_text("×")
     page.locator("[data-zone='tube 3 straight']").focus()
     page.keyboard.press("Enter")
@@ -112,7 +112,7 @@ def test_the_customers_link_opens_without_signing_in_until_it_is_taken_back(sign
     customer = stranger.new_page()
     customer.goto(address)
     expect(customer.locator("h1")).to_contain_text("RT-2")
-    expect(customer.locator("article").first).to_contain_text("Shut down and tag")
+    expect(customer.locator("article").first).to_contain_text("Off, made safe")
     expect(customer.locator("body")).not_to_contain_text("Sign in")
     page.locator(".link button:has-text('Take back')").first.click()
     expect(page.locator(".link").first).to_contain_text("taken back")
@@ -145,6 +145,6 @@ def test_with_a_thumb_the_tab_is_in_sight_and_two_touches_do(sign_in):
     assert tab["x"] >= 0
     assert tab["x"] + tab["width"] <= 391
     page.locator("[data-zone='tube 4 straight']").tap()
-    page.locator(".kinds button", has_text="Soot").tap()
+    page.locator(".kinds button", has_text="sooted").tap()
     expect(page.locator(".placed")).to_contain_text("tube 4 straight")
     assert page.evaluate("document.documentElement.scrollWidth") <= 390

@@ -67,7 +67,7 @@ def test_a_lifted_lead_stays_in_the_ledger_until_it_is_landed(string):
     expect(string.locator("input[name=line]")).to_have_value("lift ")
     write(string, "lift rod lead")
     row = string.locator(".suspects .in", has_text="A lead is off")
-    expect(row).to_contain_text("rod lead")
+    expect(row).to_contain_text("flame rod")
     row.get_by_text("Made good").click()
     expect(string.locator("input[name=line]")).to_have_value("land rod lead")
     write(string, "land rod lead")

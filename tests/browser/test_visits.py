@@ -63,7 +63,7 @@ def test_a_visit_with_a_thumb(sign_in):
     expect(page.locator("input[name=line]")).to_have_value("vent ok")
     page.locator(".pad .go").tap()
     page.locator(".jump button", has_text="Fire").tap()
-    expect(page.locator("[data-station=vent]")).to_contain_text("seen end to end")
+    expect(page.locator("[data-station=vent]")).to_contain_text("in order")
     page.locator(".pull").tap()
     expect(page.locator(".n-drawer .entry")).to_have_count(3)
     small = page.evaluate("""() => [...document.querySelectorAll('.tabs button, .jump button, .pull, .strip, footer .side, .plate')]

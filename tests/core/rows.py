@@ -8,7 +8,7 @@ from pathlib import Path
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage, Unit
-from havrin_core.shorthand.model import GasLine, Situation
+from havrin_core.shorthand.model import Situation, situation_of
 from havrin_core.shorthand.reader import read_line
 from havrin_core.standing.assess import assess
 from havrin_core.standing.model import Assessment
@@ -40,10 +40,8 @@ SOUND = (
 )  # fmt: skip
 
 
-def _situation(unit: Unit, phase: str) -> Situation:
-    nodes = (("limit", "1", "2"), ("rollout", "2", "3"), ("pressure_switch", "3", "4"))
-    gas = GasLine(unit.fuel, unit.baro_pa, 1743.6)
-    return Situation(unit.stage_keys, unit.stage_keys[-1], phase, "us", nodes, unit.circuit, unit.codes, gas)
+def situation(unit: Unit | None = None, phase: str = "found", **more: object) -> Situation:
+    return situation_of(unit or furnace(), phase=phase, meter_gauge_pa=1743.6, **{"today": BEGUN.date(), **more})
 
 
 def tape(*lines: str, unit: Unit | None = None, start: datetime = BEGUN) -> tuple[Entry, ...]:
@@ -51,8 +49,8 @@ def tape(*lines: str, unit: Unit | None = None, start: datetime = BEGUN) -> tupl
     entries: list[Entry] = []
     for index, line in enumerate(lines):
         phase, text = line.split(": ", 1) if line.split(": ")[0] in ("found", "left", "trial") else ("found", line)
-        read = read_line(text, _situation(unit or furnace(), phase))
-        assert read.writable, (text, read.problems)
+        read = read_line(text, situation(unit, phase))
+        assert read.writable, (text, read.problems, read.unread, read.asks)
         at = start + timedelta(minutes=index)
         entries += [
             Entry(str(uuid.uuid5(uuid.NAMESPACE_OID, f"{start}{index}/{i}")), at, "T", read.phase, body, str(index))
@@ -66,10 +64,10 @@ def judge(
     unit: Unit | None = None,
     rules: HouseRules | None = None,
     reason: str = "maintenance",
-    system: str = "us",
+    leave: str | None = None,
 ) -> Assessment:
     chosen = unit or furnace()
-    return assess(chosen, rules or HouseRules(), VisitTape(reason, tape(*lines, unit=chosen)), system)
+    return assess(chosen, rules or HouseRules(), VisitTape(reason, tape(*lines, unit=chosen)), leave)
 
 
 def codes(found: Assessment) -> set[str]:

@@ -20,7 +20,8 @@ else:
     raise SystemExit('the block does not block')
 from tests.core.rows import SOUND, judge
 import havrin_core.command, havrin_core.tape.bundle, havrin_core.physics.calculations
-print(judge(*SOUND).title, judge(*SOUND, 'found crack').title, sep='|')
+from havrin_core.wording.closing import standing_title
+print(standing_title(judge(*SOUND)), standing_title(judge(*SOUND, 'found crack')), sep='|')
 """
 
 

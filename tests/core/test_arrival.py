@@ -4,10 +4,13 @@ import pytest
 
 from havrin_core.machine.kind_files import build_unit, kind_names
 from havrin_core.machine.unit import Plate, Stage
-from havrin_core.shorthand.model import Situation
 from havrin_core.shorthand.reader import read_line
 from havrin_core.standing.arrival import code_before_reset, triage, walk
-from tests.core.rows import furnace, tape
+from havrin_core.vocabulary.catalogue import conditions
+from havrin_core.wording.entries import line_echo
+from havrin_core.wording.names import part_words
+from havrin_core.wording.steps import code_note
+from tests.core.rows import furnace, situation, tape
 
 ONE, TWO = (Stage("only"),), (Stage("low"), Stage("high"))
 UNITS = [build_unit("U", kind, Plate("NG_H", stages), 1540) for kind in kind_names() for stages in (ONE, TWO)]
@@ -19,14 +22,16 @@ def answers(*lines):
 
 @pytest.mark.parametrize("unit", UNITS, ids=lambda u: f"{u.kind.key}-{len(u.stage_keys)}")
 def test_every_line_that_triage_and_walk_offer_can_be_read(unit):
-    situation = Situation(unit.stage_keys, unit.stage_keys[-1], "found", "us", (), unit.circuit, unit.codes)
+    there = situation(unit)
     for row in triage(unit, ()):
         for line in filter(None, (row.good, row.bad)):
-            assert read_line(line, situation).writable, line
+            assert read_line(line, there).writable, line
     for path in walk(unit):
         for stop in path.stops:
             for finding in stop.findings:
-                assert read_line(f"found {finding.words[0]}", situation).writable, finding.key
+                assert read_line(
+                    f"found {part_words(finding[0])} {conditions()[finding[1]].words[0]}", there
+                ).writable, finding
 
 
 def test_triage_remembers_what_was_answered():
@@ -45,16 +50,16 @@ def test_water_is_asked_of_boilers_only():
 
 def test_traps_are_looked_at_where_it_condenses():
     def findings(condensing):
-        return {f.key for p in walk(furnace(condensing=condensing)) for s in p.stops for f in s.findings}
+        return {f for p in walk(furnace(condensing=condensing)) for s in p.stops for f in s.findings}
 
-    assert "trap_dry" in findings(True)
-    assert "trap_dry" not in findings(False)
+    assert ("trap", "dry") in findings(True)
+    assert ("trap", "dry") not in findings(False)
 
 
 def test_a_code_before_the_reset_is_the_rule():
-    assert "before the power goes off" in code_before_reset(())
+    assert "before the power goes off" in code_note(code_before_reset(()))
     assert code_before_reset(tape("code 2 4", "did reset limit")) == ""
-    assert "may be gone" in code_before_reset(tape("did reset limit", "code 2 4"))
+    assert "may be gone" in code_note(code_before_reset(tape("did reset limit", "code 2 4")))
 
 
 @pytest.mark.parametrize(
@@ -63,7 +68,7 @@ def test_a_code_before_the_reset_is_the_rule():
 def test_a_code_is_read_from_the_controls_chart(line, said, doubt):
     unit = furnace()
     assert unit.codes["2 3"]
-    read = read_line(line, Situation(("only",), "only", "found", "us", (), unit.circuit, unit.codes))
+    read = read_line(line, situation(unit))
     assert read.writable
-    assert said in read.echo[0]
+    assert said in line_echo(read, situation(unit))[0]
     assert doubt in " ".join(read.doubts)

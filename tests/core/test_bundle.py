@@ -9,12 +9,13 @@ from jsonschema import Draft202012Validator
 from havrin_core.command import assess_file, calc, main
 from havrin_core.errors import BadDocument, CoreError
 from havrin_core.standing.assess import assess
-from havrin_core.tape.bundle import entry_to_dict, read_bundle
+from havrin_core.tape.bundle import read_bundle
+from havrin_core.tape.documents import entry_to_dict
 from tests.core.rows import REFERENCE, SOUND, tape
 
 SCHEMA = json.loads((REFERENCE.parent.parent / "docs" / "visit-bundle.schema.json").read_text(encoding="utf-8"))
 BUNDLE = {
-    "format": "havrin-visit", "version": 1, "unit_system": "us",
+    "format": "havrin-visit", "version": 2, "unit_system": "us",
     "unit": {"name": "F-1 · Stage room", "kind": "furnace_80", "altitude_m": 1540,
              "plate": {"fuel": "NG_H", "stages": [{"key": "only", "input_w": 20515, "manifold_pa": 871.8, "switch_makes_pa": 149.5}],
                        "rise_min_k": 19.44, "rise_max_k": 36.11, "flame_min_a": 8e-7}},
@@ -51,7 +52,7 @@ def test_the_published_schema_takes_it():
     [
         ([], "bundle_format"),
         (changed(format="other"), "bundle_format"),
-        (changed(version=2), "bundle_newer"),
+        (changed(version=3), "bundle_newer"),
         (changed(version="1"), "bundle_version"),
         (changed(unit__kind="rocket"), "kind_unknown"),
         (changed(unit__plate__fuel="peat"), "plate_fuel"),

@@ -6,7 +6,8 @@ import sys
 
 import pytest
 
-from havrin_core.tape.bundle import FORMAT, VERSION, entry_to_dict
+from havrin_core.tape.bundle import FORMAT, VERSION
+from havrin_core.tape.documents import entry_to_dict
 from launcher.ground import ROOT
 from tests.core.rows import tape
 

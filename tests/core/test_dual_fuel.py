@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
+from havrin_core.wording.reasons import reason_words
 from havrin_core.workings.dual_fuel import AXIS_K, axis_of, spans_of
 from tests.core.rows import furnace, judge, tape
 
@@ -45,8 +46,8 @@ def test_a_gap_is_told_to_the_owner():
     found = judge(*lines, unit=UNIT)
     reason = next(r for r in found.reasons if r.code == "lock_out_gap")
     assert reason.level == 2
-    assert "38" in reason.text
-    assert "45" in reason.text
+    assert "38 °F" in reason_words(reason, "us").text
+    assert "45 °F" in reason_words(reason, "us").text
     assert not any(r.code == "lock_out_gap" for r in judge("gas lockout 50 F", "pump lockout 30 F", unit=UNIT).reasons)
 
 

@@ -14,8 +14,8 @@ from havrin_core.follow_up.plan import follow_up_of, workday
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.quantities.dates import date_in
 from havrin_core.shorthand.reader import read_line
-from havrin_core.vocabulary.findings import FINDINGS
-from tests.core.rows import _situation, furnace, tape
+from havrin_core.vocabulary.catalogue import conditions, parts
+from tests.core.rows import situation, tape
 
 TODAY = date(2026, 1, 14)  # a Wednesday
 
@@ -121,8 +121,7 @@ def test_a_finding_suggests_its_part_until_it_is_ordered_or_changed():
 
 def test_every_part_has_words_of_its_own_and_cures_what_exists():
     assert len(PART_WORDS) == len({w for p in PARTS for w in (*p.words, p.key.replace("_", " "))})
-    known = {finding.key for finding in FINDINGS}
-    assert all(set(part.cures) <= known for part in PARTS)
+    assert all(like in conditions() and key in parts() for row in PARTS for key, like in row.cures)
 
 
 @pytest.mark.parametrize(
@@ -139,7 +138,7 @@ def test_every_part_has_words_of_its_own_and_cures_what_exists():
     ],
 )
 def test_a_line_that_says_too_little_is_asked_back(line):
-    assert read_line(line, _situation(furnace(), "found")).problems
+    assert read_line(line, situation()).problems
 
 
 @given(st.floats(250, 300), st.floats(230, 300), st.floats(1, 200))
@@ -169,4 +168,4 @@ def test_the_plan_for_the_cold_says_what_was_agreed():
     assert (found.building, found.vulnerable, found.temporary_heat) == ("light", ("seedlings",), ("two heaters",))
     assert found.refused == ("shutting it down: I need heat",)
     assert shutdown_plan_of(Facts(tape("room 0"))).hours is None
-    assert read_line("building of stone", _situation(furnace(), "found")).problems
+    assert read_line("building of stone", situation()).problems

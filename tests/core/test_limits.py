@@ -8,7 +8,9 @@ from hypothesis import strategies as st
 from pytest import approx
 
 from havrin_core.house.house_rules import HouseRules
-from havrin_core.limits.limits import Band, band_for, derate_share, input_at_altitude_w
+from havrin_core.limits.computed import derate_share, input_at_altitude_w
+from havrin_core.limits.limits import band_for
+from havrin_core.limits.model import Band
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
 from tests.core.rows import furnace
@@ -52,8 +54,8 @@ def test_verdicts_get_worse_outward(middle, width, value):
         ("flame_current_a", "only", "plate", 8e-7, None),
         ("temperature_rise_k", "only", "plate", 19.44, 36.11),
         ("supply_air_temp_k", "only", "plate", None, 347.0),
-        ("external_static_pa", None, "plate", 0, 124.5),
-        ("blower_current_a", None, "plate", 0, 7.8),
+        ("external_static_pa", None, "plate", None, 124.5),
+        ("blower_current_a", None, "plate", None, 7.8),
         ("room_co_ppm", None, "default", None, 9.0),
     ],
 )
@@ -70,27 +72,29 @@ def bare(fuel="NG_H"):
 
 
 @pytest.mark.parametrize(
-    "quantity",
+    ("quantity", "value", "verdict"),
     [
-        "manifold_pa",
-        "draft_pa",
-        "flame_current_a",
-        "temperature_rise_k",
-        "input_w",
-        "external_static_pa",
-        "blower_current_a",
-        "supply_air_temp_k",
+        ("manifold_pa", 5000.0, "out"), ("manifold_pa", 870.0, ""), ("flame_current_a", 1e-7, "out"), ("flame_current_a", 3e-6, ""),
+        ("temperature_rise_k", 70.0, "out"), ("temperature_rise_k", 30.0, ""), ("external_static_pa", 900.0, "out"), ("blower_current_a", 60.0, "out"),
+        ("supply_air_temp_k", 380.0, "out"), ("input_w", 100.0, "out"),
     ],
-)
-def test_no_plate_no_limit(quantity):
-    assert band_for(bare(), RULES, quantity, "only") is None
+)  # fmt: skip
+def test_without_a_plate_only_what_no_unit_may_do_is_out(quantity, value, verdict):
+    band = band_for(bare(), RULES, quantity, "only")
+    assert band is not None
+    assert not band.acquits  # inside it nothing is shown to be right
+    assert band.verdict(value) == verdict
 
 
 @pytest.mark.parametrize(("fuel", "low", "high"), [("NG_H", 5, 13.5), ("LPG_C3_COMM", 11, 13)])
 def test_supply_falls_back_to_what_is_usual_for_the_gas(fuel, low, high):
     band = band_for(bare(fuel), RULES, "supply_running_pa", None)
     assert band is not None
-    assert (band.source, band.low, band.high) == ("default", approx(low * INWC), approx(high * INWC))
+    assert (band.source, band.low, band.high) == (
+        "default",
+        approx(low * INWC, rel=1e-3),
+        approx(high * INWC, rel=1e-3),
+    )
 
 
 def test_lock_up_is_at_most_thirty_percent_over_running():

@@ -2,6 +2,7 @@
 
 import pytest
 
+from havrin_core.wording.reasons import reason_words
 from tests.core.rows import SOUND, furnace, judge
 
 CONDENSING = furnace(condensing=True)
@@ -47,6 +48,6 @@ def test_what_has_another_cause_is_no_slip(lines):
 
 def test_a_slip_says_how_to_read_it_right():
     reason = next(r for r in judge("blower 7.4 A", "cap 7.4 of 40").reasons if r.code == "mistake_capacitor_amps")
-    assert "µF" in reason.lifts
+    assert "µF" in reason_words(reason, "us").lifts
     assert reason.entry_id
     assert reason.level == 3

@@ -5,7 +5,7 @@ import pytest
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.read import circuit_names, part_families, shipped_circuit
 from havrin_core.search.odds import past_of, prior_of, surroundings_known
-from havrin_core.standing.searching import outlook_of
+from havrin_core.search.visit_search import outlook_of
 from havrin_core.tape.background import NOTHING_KNOWN, Background, Past
 from tests.core.rows import furnace, tape
 
@@ -28,9 +28,9 @@ def test_nothing_known_moves_nothing():
         (Background(month=1), "trap.blocked", 2.0), (Background(month=7), "trap.blocked", 1.0), (Background(month=10), "flame_rod.dirty", 1.5),
         (Background(age_years=12), "inducer.open", 1.4), (Background(age_years=20), "inducer.open", 1.4 * 1.3), (Background(age_years=3), "inducer.open", 1.0),
         (Background(surroundings=("dust",)), "filter.blocked", 2.5), (Background(surroundings=("mars",)), "filter.blocked", 1.0),
-        (Background(past=(Past(40, deed="change_igniter"),)), "igniter.open", 0.4), (Background(past=(Past(900, deed="change_igniter"),)), "igniter.open", 1.0),
-        (Background(past=(Past(300, deed="clear_port"),)), "port.plugged", 2.5), (Background(past=(Past(200, part="hose"),)), "hose.off", 2.5),
-        (Background(past=(Past(40, deed="change_inducer"),)), "blower.open", 1.0),
+        (Background(past=(Past(40, deed="change igniter"),)), "igniter.open", 0.4), (Background(past=(Past(900, deed="change igniter"),)), "igniter.open", 1.0),
+        (Background(past=(Past(300, deed="clear port"),)), "port.plugged", 2.5), (Background(past=(Past(200, part="hose"),)), "hose.off", 2.5),
+        (Background(past=(Past(40, deed="change inducer"),)), "blower.open", 1.0),
     ],
 )  # fmt: skip
 def test_season_age_place_and_history(background, fault, factor):
@@ -55,13 +55,13 @@ def test_every_influence_is_said():
 
 def test_the_past_is_read_from_tapes_with_their_corrections():
     entries = tape("did change igniter", "look hose bad", "look vent ok", "ohms limit open", "note nothing")
-    assert [(p.deed, p.part) for p in past_of(entries, 10)] == [("change_igniter", ""), ("", "hose"), ("", "limit")]
+    assert [(p.deed, p.part) for p in past_of(entries, 10)] == [("change igniter", ""), ("", "hose"), ("", "limit")]
 
 
 def test_readings_outweigh_the_past():
     unit = furnace()
     lines = tape("stops inducer", "code 2 3", "draft .9", "v 3 4 26", unit=unit)
-    misled = Background(past=(Past(30, deed="change_pressure_switch"), Past(50, part="hose")))
+    misled = Background(past=(Past(30, deed="change pressure_switch"), Past(50, part="hose")))
     found = outlook_of(unit, HouseRules(), lines, misled)
     assert found.suspects[0].part == "pressure_switch"
     assert found.beforehand
@@ -81,10 +81,10 @@ def test_the_table_names_known_families():
 
 
 def test_fresh_hands_make_wrong_parts_and_wiring_likelier():
-    fresh = Background(past=(Past(20, deed="change_pressure_switch"),))
+    fresh = Background(past=(Past(20, deed="change pressure_switch"),))
     part = next(p.key for p in FURNACE.parts if p.family == "pressure_switch")
     assert odds(fresh, f"{part}.wrong_part") == pytest.approx(4.0 * 0.4)
     assert odds(fresh, f"{part}.stuck_open") == pytest.approx(0.4)
     assert odds(fresh, "limit.wrong_part") == pytest.approx(1.0)
-    assert odds(Background(past=(Past(90, deed="change_pressure_switch"),)), f"{part}.wrong_part") == pytest.approx(0.4)
+    assert odds(Background(past=(Past(90, deed="change pressure_switch"),)), f"{part}.wrong_part") == pytest.approx(0.4)
     assert odds(Background(age_years=0.5), "line.reversed") == pytest.approx(4.0)

@@ -10,11 +10,10 @@ from havrin_core.errors import OutOfDomain
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
 from havrin_core.physics.shares import ELBOW_45_M, ELBOW_90_M, equivalent_length_m, span_share, transformer_load
-from havrin_core.shorthand.model import Situation
 from havrin_core.shorthand.reader import read_line
-from tests.core.rows import _situation, furnace, judge, tape
+from tests.core.rows import judge, situation, tape
 
-SITUATION = Situation(("only",), "only")
+SITUATION = situation()
 MAKE_UP_AIR = build_unit("MA-9", "make_up_air", Plate("NG_H", (Stage("only", 88_000.0, 1245.0),)), 1500)
 
 
@@ -92,4 +91,4 @@ def test_a_capacitor_is_read_off_or_under_load():
     "line", ["cap", "cap 37", "cap 5.2 A 370 V", "cap 900 of 40", "cap 0 A 370 V of 40", "mains 120", "mains of"]
 )
 def test_what_is_not_whole_is_asked_for(line):
-    assert read_line(line, _situation(furnace(), "found")).problems
+    assert not read_line(line, SITUATION).writable

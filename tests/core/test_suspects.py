@@ -17,8 +17,10 @@ from havrin_core.search.model import Observation
 from havrin_core.search.next_test import allowed, offers
 from havrin_core.search.outlook import outlook
 from havrin_core.search.pictures import Pictures, pictures_of
+from havrin_core.search.visit_search import is_searching, outlook_of
 from havrin_core.search.words import in_words
-from havrin_core.standing.searching import next_step_of, outlook_of, searching
+from havrin_core.standing.next_step import next_step_of
+from havrin_core.wording.steps import step_words
 from tests.core.rows import SOUND, furnace, judge, tape
 
 FURNACE = "furnace_80_hot_surface"
@@ -147,20 +149,19 @@ def test_the_next_step_is_the_next_test_while_a_cause_is_sought():
     lines = ("room 0", "code 2 3", "stops inducer")
     step = next_step_of(judge(*lines, reason="no_heat"), outlook_of(furnace(), HouseRules(), tape(*lines)))
     assert step is not None
-    assert "Splits the suspects" in step.why
-    found = judge(*lines, reason="no_heat")
-    assert searching("no_heat", tape(*lines), found)
-    assert not searching("no_heat", tape(*lines, "cause hose was off"), found)
-    assert not searching("maintenance", tape(*lines), found)
-    assert not searching("return_parts", tape(*lines), found)
-    assert searching("recheck", tape(*lines), judge(*lines, reason="recheck"))
-    assert not searching("recheck", tape(*SOUND), judge(*SOUND, reason="recheck"))
+    assert "Splits the suspects" in step_words(step, furnace(), "us").why
+    assert is_searching("no_heat", tape(*lines), well=False)
+    assert not is_searching("no_heat", tape(*lines, "cause hose off"), well=False)
+    assert not is_searching("maintenance", tape(*lines), well=False)
+    assert not is_searching("return_parts", tape(*lines), well=False)
+    assert is_searching("recheck", tape(*lines), well=False)
+    assert not is_searching("recheck", tape(*SOUND), well=True)
 
 
 def test_room_co_comes_before_any_search():
     step = next_step_of(judge("code 2 3", reason="no_heat"), outlook_of(furnace(), HouseRules(), tape("code 2 3")))
     assert step is not None
-    assert step.starter == "room "
+    assert step_words(step, furnace(), "us").starter == "room "
 
 
 def test_an_unknown_circuit_has_no_outlook():

@@ -9,13 +9,10 @@ from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
 from havrin_core.house.schools import SCHOOLS
 from havrin_core.machine.kind_files import build_unit, kind_names, plate_from_dict
 from havrin_core.machine.unit import Plate, Stage
-from havrin_core.rules.model import Missing
 from havrin_core.rules.proofs import PROOFS
 from havrin_core.shorthand.words import VERBS, measurand_words
-from havrin_core.standing.next_step import starter_for
 from havrin_core.tape.visit import REASONS_FOR_VISIT
-from havrin_core.vocabulary.actions import DEEDS, deed, is_deed
-from havrin_core.vocabulary.findings import FINDINGS, finding, is_finding, unseen_share
+from havrin_core.vocabulary.catalogue import conditions, cured_with, parts, verbs, whole_phrases
 from havrin_core.vocabulary.measurands import MEASURANDS, measurand
 
 ONE = Plate("NG_H", (Stage("only"),))
@@ -31,7 +28,7 @@ def test_a_kind_hangs_together(unit):
     for device, feels in unit.kind.ties:
         assert device in keys
         assert feels in keys
-    assert set(unit.kind.safety_devices) <= set(keys)
+    assert set(unit.kind.safety_devices) <= set(parts())
     for names in unit.kind.must_show.values():
         assert set(names) <= set(PROOFS)
     assert set(unit.kind.must_show) == {"every", *REASONS_FOR_VISIT}
@@ -46,31 +43,33 @@ def test_two_stages_have_a_manifold_each(unit):
     assert manifolds == (["manifold"] if len(unit.stage_keys) == 1 else ["manifold_low", "manifold_high"])
 
 
-@pytest.mark.parametrize("item", DEEDS, ids=lambda d: d.key)
-def test_a_deed_demands_known_proofs_at_a_known_station(item):
-    assert set(item.demands) <= set(PROOFS)
-    stations = {s.key for unit in UNITS for s in unit.stations()} | {"room"}
-    assert item.station in stations
-    assert is_deed(item.key)
-    assert deed(item.key) is item
+@pytest.mark.parametrize("key", parts())
+def test_a_part_demands_known_proofs_at_a_known_station(key):
+    part = parts()[key]
+    assert {proof for asked in part.demands.values() for proof in asked} <= set(PROOFS)
+    assert set(part.demands) | set(part.leaves) <= set(verbs())
+    assert part.station in {s.key for unit in UNITS for s in unit.stations()} | {
+        s.base for unit in UNITS for s in unit.stations()
+    } | {"room", "", key}
+    assert set(cured_with(key)) <= set(parts())
 
 
-@pytest.mark.parametrize("item", FINDINGS, ids=lambda f: f.key)
-def test_a_finding_can_be_lifted_by_something_known(item):
-    assert item.station in {s.key for unit in UNITS for s in unit.stations()} | {"room"}
-    assert item.level in (0, 2, 3, 4)
-    assert bool(item.lifts) == bool(item.level)
-    assert all(is_deed(key) for key in item.repaired_by)
-    assert all(is_finding(key) for key in item.clears)
-    assert finding(item.key) is item
+@pytest.mark.parametrize("key", verbs())
+def test_a_verb_cures_known_conditions(key):
+    assert set(verbs()[key].cures) - {"*"} <= set(conditions())
+
+
+def test_a_whole_sentence_names_a_known_part_and_condition():
+    for words, (part, like, _) in whole_phrases().items():
+        assert part in parts(), words
+        assert like in conditions(), words
 
 
 @pytest.mark.parametrize(
     "words",
     [
         [w for m in MEASURANDS for w in m.words],
-        [w for f in FINDINGS for w in f.words],
-        [w for d in DEEDS for w in d.words],
+        [w for verb in verbs().values() for w in verb.words],
     ],
 )
 def test_no_word_means_two_things(words):
@@ -86,13 +85,6 @@ def test_a_quantity_has_a_range_and_a_word(what):
     assert what.least < what.most
     assert what.words
     assert measurand(what.key) is what
-
-
-@pytest.mark.parametrize("name", PROOFS)
-def test_every_proof_says_how(name):
-    item = Missing(name, "x", "room", PROOFS[name].how, 1)
-    assert "“" in item.how
-    assert starter_for(item)
 
 
 @pytest.mark.parametrize(
@@ -127,11 +119,3 @@ def test_each_school_says_its_reason_and_the_default_is_one():
     for question, choices in SCHOOLS.items():
         assert getattr(rules, question) in choices
         assert all(reason.endswith(".") for reason in choices.values())
-
-
-@pytest.mark.parametrize(
-    ("place", "unseen"),
-    [("4/5", (1, 5)), ("3 of 4", (1, 4)), ("5/5", None), ("", None), ("cell 3", None), ("6/5", None)],
-)
-def test_coverage_is_read_from_words(place, unseen):
-    assert unseen_share(place) == unseen

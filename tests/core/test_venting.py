@@ -43,7 +43,7 @@ def test_pressure_in_a_vent_made_for_suction_holds_the_standing():
     assert "vent_pressure" not in codes(judge(FLUE, "collar -0.03", unit=unit))
     found = judge(FLUE, "collar 0.05", unit=unit)
     reason = next(r for r in found.reasons if r.code == "vent_pressure")
-    assert (reason.level, reason.source) == (3, "data plate")
+    assert (reason.level, reason.source) == (3, "plate")
     assert "vent_pressure" not in codes(judge(FLUE, "collar 0.05", "collar -0.02", unit=unit))
     assert "vent_pressure" not in codes(judge(FLUE, "collar 0.05", unit=plated(vent_category="III")))
 
@@ -89,9 +89,9 @@ def test_each_type_of_igniter_has_its_band(igniter, ohms, verdict):
 
 def test_the_ohms_of_an_igniter_are_a_trial_and_a_reading_at_once():
     entries = tape("ohms igniter 58")
-    assert [entry.kind for entry in entries] == ["check", "reading"]
-    assert [entry.kind for entry in tape("ohms igniter open")] == ["check"]
-    assert [entry.kind for entry in tape("ohms limit 0.1")] == ["check"]
+    assert [entry.kind for entry in entries] == ["proof", "reading"]
+    assert [entry.kind for entry in tape("ohms igniter open")] == ["proof"]
+    assert [entry.kind for entry in tape("ohms limit 0.1")] == ["proof"]
     assert "igniter_ohm_out" in codes(judge("ohms igniter 400", unit=plated(igniter="silicon_carbide")))
 
 

@@ -6,12 +6,11 @@ from hypothesis import strategies as st
 
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.limits import band_for
-from havrin_core.rules.whys import why_of
-from havrin_core.shorthand.model import Situation
 from havrin_core.shorthand.reader import read_line
-from havrin_core.tape.bundle import body_from_dict, body_to_dict
+from havrin_core.tape.documents import body_from_dict, body_to_dict
 from havrin_core.tape.entries import Reading
-from tests.core.rows import furnace, judge
+from havrin_core.workings.whys import why_of
+from tests.core.rows import furnace, judge, situation
 
 BANDS = [
     ("manifold_pa", "only"), ("supply_standing_pa", None), ("input_w", "only"), ("draft_pa", "only"), ("flame_current_a", None),
@@ -19,7 +18,7 @@ BANDS = [
 
 
 def rise(cold_k: float, hot_k: float) -> Reading:
-    line = read_line("rise", Situation(("only",), "only", "found", "us", (), None, {}, None, (cold_k, hot_k)))
+    line = read_line("rise", situation(air_temps_k=(cold_k, hot_k)))
     body = line.bodies[0]
     assert isinstance(body, Reading)
     return body
@@ -31,7 +30,6 @@ def test_a_computed_limit_says_from_what(quantity, stage):
     assert band is not None
     assert band.why is not None
     assert band.why.formula
-    assert band.why.source
     assert band.why.inputs
 
 
@@ -57,7 +55,7 @@ def test_a_rise_computed_from_two_readings_keeps_both(cold, warmer):
     body = rise(cold, cold + warmer)
     parts = dict(body.computed_from)
     assert body.value == pytest.approx(parts["supply_air_temp_k"] - parts["return_air_temp_k"])
-    assert body_from_dict("reading", body_to_dict(body)) == body
+    assert body_from_dict("reading", body_to_dict(body), "entry 1", 2) == body
 
 
 def test_a_rise_that_was_read_is_its_own_source():

@@ -1,5 +1,7 @@
 """Computed figures of gas, draft, air and water: right by numbers worked out by hand, and honest about what they took."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -8,14 +10,13 @@ from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
 from havrin_core.physics.fuels import shipped_fuel
-from havrin_core.shorthand.model import GasLine, Situation
 from havrin_core.shorthand.reader import read_line
 from havrin_core.tape.visit import VisitTape
 from havrin_core.workings.every import workings_of
-from tests.core.rows import furnace, judge, tape
+from tests.core.rows import furnace, judge, situation, tape
 
 FURNACE = furnace()
-HERE = Situation(("only",), "only", "found", "us", (), None, {}, GasLine(FURNACE.fuel, FURNACE.baro_pa, 1743.6))
+HERE = situation(FURNACE)
 
 
 def boiler(condensing=False, **plate):
@@ -57,7 +58,7 @@ def test_a_clocked_meter_is_read(line, stage, parts):
 @pytest.mark.parametrize(
     ("line", "said"),
     [
-        ("clock", "Dial, turns, seconds"), ("clock 2 ft3", "Dial, turns, seconds"), ("clock 2 ft3 1 0.1", "A time in s"), ("clock 2 30", "Dial, turns"),
+        ("clock", "Dial, turns, seconds"), ("clock 2 ft3", "Dial, turns, seconds"), ("clock 2 ft3 1 0.1", "time in seconds"), ("clock 2 30", "Dial, turns"),
         ("orifice #43", "How many"), ("orifice 4 #99", "No drill"), ("orifice 4 fat", "No drill"), ("cap 37", "Read and rated"),
         ("phases 208 212", "Three readings"), ("phases 208 212 0", "above nothing"),
     ],
@@ -69,7 +70,7 @@ def test_a_measured_line_that_says_too_little_is_asked_back(line, said):
 
 
 def test_without_a_line_of_gas_the_input_is_asked_for():
-    assert "write the input itself" in read_line("clock 2 ft3 30", Situation(("only",), "only")).problems[0].text
+    assert "write the input itself" in read_line("clock 2 ft3 30", replace(HERE, gas=None)).problems[0].text
 
 
 def test_the_screw_is_told_before_it_is_turned():
@@ -146,7 +147,7 @@ def test_theoretical_draft_and_what_is_there():
 
 @pytest.mark.parametrize(("line", "level"), [("spill 40", 0), ("spill 200", 2), ("spill 6 min", 4)])
 def test_spillage_has_a_clock(line, level):
-    reasons = [r for r in judge(line, unit=boiler()).reasons if r.code == "spillage_time"]
+    reasons = [r for r in judge(line, unit=boiler()).reasons if r.code.startswith("spillage_time")]
     assert [r.level for r in reasons] == ([level] if level else [])
 
 

@@ -11,7 +11,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from havrin_server.journal.models import TapeEntry, Visit
 
 AT = "2026-01-14T09:30:00+01:00"
-OVERRIDE = {"decision": "override", "text": "fine by me", "level": 2, "by_supervisor": True}
+OVERRIDE = {"what": "override", "text": "fine by me", "level": 2, "by_supervisor": True}
 
 
 def entry(kind, data, **more):
@@ -31,14 +31,14 @@ def send(visit):
 
 def test_a_technician_cannot_bring_an_override_in(tove, wenna, visit, send):
     tove.line(visit, "mp 3.9")
-    assert send(tove, entry("decision", OVERRIDE)).status_code == 403
+    assert send(tove, entry("said", OVERRIDE)).status_code == 403
     later = "2026-01-14T10:30:00+01:00"
-    assert send(wenna, entry("decision", OVERRIDE, at=later)).json()["standing"]["level"] == 2
+    assert send(wenna, entry("said", OVERRIDE, at=later)).json()["standing"]["level"] == 2
 
 
 def test_nor_by_way_of_a_correction(tove, visit, send):
     page = tove.line(visit, "note later").json()
-    replacement = {"kind": "decision", "data": OVERRIDE}
+    replacement = {"kind": "said", "data": OVERRIDE}
     answer = send(tove, entry("correction", {"corrects": page["tape"][0]["id"], "replacement": replacement}))
     assert answer.status_code == 403
     assert TapeEntry.objects.filter(visit=visit).count() == 1
@@ -70,8 +70,8 @@ def test_one_bad_entry_keeps_the_whole_bundle_out(tove, visit, send, bad, code):
 
 def test_entries_merge_by_their_own_time(tove, visit, send):
     tove.line(visit, "room 1", at="2026-01-14T10:00:00+01:00")
-    page = send(tove, entry("look", {"finding": "vent_whole", "place": ""})).json()
-    assert [e["kind"] for e in page["tape"]] == ["reading", "look"]
+    page = send(tove, entry("condition", {"part": "vent", "condition": "ok"})).json()
+    assert [e["kind"] for e in page["tape"]] == ["reading", "condition"]
     assert page["version"] == Visit.objects.get(pk=visit).version == 2
 
 

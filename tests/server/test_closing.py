@@ -12,6 +12,8 @@ from havrin_server.journal.models import Visit
 from havrin_server.people.models import Firm, Person
 from tests.core.rows import SOUND
 
+LATER = "2026-01-14T10:30:00+01:00"
+
 
 def close(caller, visit, version, **given):
     return caller.post(
@@ -40,11 +42,12 @@ def test_a_sound_visit_closes_and_takes_nothing_more(tove, visit):
 @pytest.mark.parametrize(
     ("lines", "given", "words"),
     [
-        ([], {}, "left running"),
+        ([], {}, "Say how it is left"),
+        ([], {"left": "running"}, "left running"),
         (["jump call"], {}, "jumper"),
         (SOUND, {"signed_by": " "}, "sign"),
         ([*SOUND, "did open tap", "leak ok"], {}, "Put back"),
-        ([*SOUND, "found crack"], {}, "shut it down"),
+        ([*SOUND, "found crack"], {"left": "waiting"}, "make it safe"),
     ],
 )
 def test_a_rule_holds_the_visit_open(tove, visit, lines, given, words):
@@ -79,7 +82,7 @@ def test_the_office_reads_and_does_not_write(odo, visit):
 def test_only_a_supervisor_sets_a_milder_standing(tove, wenna, visit):
     write_all(tove, visit, [*SOUND, "mp 3.9"])
     assert tove.line(visit, "override 2 known regulator").status_code == 403
-    assert wenna.line(visit, "override 2 known regulator").json()["standing"]["level"] == 2
+    assert wenna.line(visit, "override 2 known regulator", at=LATER).json()["standing"]["level"] == 2
     assert wenna.line(visit, "found crack").json()["standing"]["level"] == 4
 
 
@@ -89,7 +92,7 @@ def test_only_a_supervisor_sets_a_milder_standing(tove, wenna, visit):
         "round",
         "visits/1",
         "visits/1/report.pdf",
-        "visits/vocabulary",
+        "visits/1/vocabulary",
         "session",
         "logs/00000000-0000-0000-0000-000000000000",
     ],

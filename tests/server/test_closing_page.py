@@ -88,14 +88,14 @@ def test_a_shut_down_asks_for_everything_that_goes_with_it(tove, visit, tmp_path
         "two heaters",
         "next month",
         "until pipes are at risk",
-        "Shut down and tag",
+        "Off, made safe",
     ):
         assert words in paper
     assert "Technical record" not in paper
     assert "write “" not in paper  # what a technician types is on no customer's paper
-    assert paper.index("Visible breach") < paper.index("Shut down and tagged by")
+    assert paper.index("Heat exchanger: cracked") < paper.index("Shut down and tagged")
     tag = text_of(tove.get(f"visits/{visit}/tag.pdf").content, tmp_path)
-    assert "Visible breach" in tag
+    assert "Heat exchanger: cracked" in tag
     assert "gas shut and capped" in tag
     size = subprocess.run(["pdfinfo", str(tmp_path / "paper.pdf")], capture_output=True, text=True, check=True).stdout
     assert "297.6" in size or "297.64" in size  # A6 is 105 mm wide

@@ -59,8 +59,8 @@ def test_an_offline_bundle_merges_once(tove, visit):
     extra |= {
         "id": "7b6ac2f1-0f5e-4a55-9b4f-6a0a4b6f9a11",
         "at": "2026-01-14T09:59:00+00:00",
-        "kind": "look",
-        "data": {"finding": "vent_whole", "place": ""},
+        "kind": "condition",
+        "data": {"part": "vent", "condition": "ok"},
     }
     bundle["visit"]["entries"].append(extra)
     for _ in range(2):

@@ -35,7 +35,7 @@ def test_every_unit_has_been_visited_for_years(world):
 
 def test_the_past_holds_a_breached_exchanger_and_drift(world):
     tagged = Visit.objects.get(unit__label="RT-2", closed_level=4)
-    assert tagged.entries.filter(kind="look").exists()
+    assert tagged.entries.filter(kind="condition").exists()
     signals = Visit.objects.filter(unit__label="F-2", closed_at__isnull=False).order_by("day")
     values = [float(v.entries.filter(quantity="flame_current_a", stage="high").first().value_si) for v in signals]
     assert values == sorted(values, reverse=True)

@@ -4,27 +4,26 @@ from dataclasses import dataclass
 
 from havrin_core.facts.facts import Facts
 from havrin_core.machine.exchanger import Exchanger, place_on
-from havrin_core.tape.entries import Entry, Look
-from havrin_core.vocabulary.findings import coverage_of, finding, is_finding
+from havrin_core.tape.corrections import Line
+from havrin_core.tape.entries import Condition
+from havrin_core.vocabulary.catalogue import GOOD, part, verdict_of
 from havrin_core.vocabulary.methods import FINDS, USUAL
+
+RENEWED = ("exchanger", "boiler_section", "unit")
+WHOLE_AT_ONCE = "pressure test"
 
 
 @dataclass(frozen=True, slots=True)
 class Placed:
-    """One finding on the drawing; ``part`` and ``zone`` are "" where its ``place``, as written, names none."""
+    """One finding on the drawing; ``part`` and ``zone`` are "" where its place, as written, names none."""
 
     entry_id: str
-    finding: str
-    text: str
-    place: str
+    look: Condition
+    verdict: str
     part: str
     zone: str
     x: float | None
     y: float | None
-    size_m: float | None
-    method: str
-    sure: str
-    level: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,41 +37,38 @@ class Coverage:
     entry_id: str
 
 
-def since_renewed(facts: Facts) -> list[tuple[Entry, Look]]:
-    """Return the looks since the exchanger was changed; all of them where it was not."""
-    changed = [entry.at for entry, deed in facts.deeds() if deed.action == "change_exchanger"]
-    return [(e, look) for e, look in facts.looks() if not changed or e.at >= changed[-1]]
+def since_renewed(facts: Facts) -> list[tuple[Line, Condition]]:
+    """Return what parts were like since the exchanger was changed; all of it where it was not."""
+    changed = [line for line, body in facts.actions("change") if body.part in RENEWED]
+    rows = [(line, look) for line, look in facts.conditions() if not look.absent]
+    return [(line, look) for line, look in rows if not changed or line.moment.surely_after(changed[-1].moment)]
 
 
 def coverages(facts: Facts, parts: int) -> list[Coverage]:
     """Return what was seen without a breach, each method's newest; the best first."""
     newest: dict[str, Coverage] = {}
-    for entry, look in since_renewed(facts):
-        if look.finding != "exchanger_whole":
+    for line, look in since_renewed(facts):
+        if look.part != "exchanger" or verdict_of(look.part, look.condition) != GOOD or line.phase == "trial":
             continue
-        seen, said = coverage_of(look.place) or (parts, parts)
-        of, method = max(said, parts), look.method or USUAL
-        newest[method] = Coverage(seen, of, method, FINDS[method] * min(seen / max(of, 1), 1.0), entry.id)
-    return sorted(newest.values(), key=lambda row: -row.finds)
+        method = look.method or USUAL
+        of = max(look.of or parts, parts)
+        seen = look.seen if look.seen is not None else (of if method == WHOLE_AT_ONCE or of <= 1 else 0)
+        newest[method] = Coverage(seen, of, method, FINDS[method] * min(seen / max(of, 1), 1.0), line.entry.id)
+    return sorted((row for row in newest.values() if row.seen), key=lambda row: -row.finds)
 
 
 def placed(facts: Facts, exchanger: Exchanger) -> list[Placed]:
     """Return the findings at the exchanger in their places, oldest first."""
     rows = []
-    for entry, look in since_renewed(facts):
-        if (
-            not is_finding(look.finding)
-            or finding(look.finding).station != "exchanger"
-            or look.finding == "exchanger_whole"
-        ):
+    for line, look in since_renewed(facts):
+        verdict = verdict_of(look.part, look.condition)
+        if part(look.part).station != "exchanger" or verdict == GOOD:
             continue
-        part, zone = place_on(exchanger, look.place)
-        what = finding(look.finding)
-        spot = zone or (part.zones[len(part.zones) // 2] if part else None)
+        where, zone = place_on(exchanger, look.place)
+        spot = zone or (where.zones[len(where.zones) // 2] if where else None)
         rows.append(
             Placed(
-                entry.id, look.finding, what.text, look.place, part.key if part else "", zone.key if zone else "",
-                spot.x if spot else None, spot.y if spot else None, look.size_m, look.method, look.sure, what.level,
+                line.entry.id, look, verdict, where.key if where else "", zone.key if zone else "", spot.x if spot else None, spot.y if spot else None,
             )
         )  # fmt: skip
     return rows

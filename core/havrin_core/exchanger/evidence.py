@@ -21,9 +21,9 @@ _FALSE_ALARM = 0.01
 
 @dataclass(frozen=True, slots=True)
 class NextLook:
-    """A further look: minutes, the words that begin its line, and the odds after either outcome (0 to 1)."""
+    """A further look: its key (words: wording/exchanger.py), minutes, the words that begin its line, and the odds after either outcome (0 to 1)."""
 
-    text: str
+    key: str
     minutes: int
     starter: str
     if_found: float
@@ -35,7 +35,7 @@ class Evidence:
     """``probability`` 0 to 1 that the exchanger is breached; 1 with ``breached`` where it was seen."""
 
     prior: float
-    prior_said: str
+    age_years: int | None
     signs: tuple[Sign, ...]
     probability: float
     breached: bool
@@ -44,12 +44,12 @@ class Evidence:
 
 def evidence_of(unit: Unit, facts: Facts) -> Evidence:
     """Return what the tape and the unit's age and surroundings say of the exchanger."""
-    prior, said = _prior(unit, facts)
+    prior, age = _prior(unit, facts)
     signs = tuple(signs_of(unit, facts))
     if is_breached(facts):
-        return Evidence(prior, said, signs, 1.0, True, ())
+        return Evidence(prior, age, signs, 1.0, True, ())
     probability = _share(prior / (1 - prior) * combined(signs))
-    return Evidence(prior, said, signs, probability, False, tuple(_next_looks(unit, facts, probability)))
+    return Evidence(prior, age, signs, probability, False, tuple(_next_looks(unit, facts, probability)))
 
 
 def is_suspected(evidence: Evidence) -> bool:
@@ -81,13 +81,12 @@ def _share(odds: float) -> float:
     return odds / (1 + odds)
 
 
-def _prior(unit: Unit, facts: Facts) -> tuple[float, str]:
-    year = facts.entries[-1].at.year if facts.entries else None
+def _prior(unit: Unit, facts: Facts) -> tuple[float, int | None]:
+    year = facts.lines[-1].moment.at.year if facts.lines else None
     if unit.installed_year is None or year is None:
-        return _PRIOR_UNKNOWN, "age not known: 1 in 50 of such exchangers"
+        return _PRIOR_UNKNOWN, None
     age = max(year - unit.installed_year, 0)
-    share = next(share for below, share in _PRIORS if age < below)
-    return share, f"{age} years old: about 1 in {1 / share:.0f}"
+    return next(share for below, share in _PRIORS if age < below), age
 
 
 def _next_looks(unit: Unit, facts: Facts, probability: float) -> list[NextLook]:
@@ -95,20 +94,20 @@ def _next_looks(unit: Unit, facts: Facts, probability: float) -> list[NextLook]:
     done = max((row.finds for row in coverages(facts, unit.plate.exchanger_cells)), default=0.0)
     parts = unit.plate.exchanger_cells
     rows = [
-        ("See every part with a borescope, burner side and blower side", 12, f"exchanger ok {parts}/{parts} by borescope", FINDS["borescope"] * (1 - done), _FALSE_ALARM),
-        ("Put it under pressure or a tracer, as its manual says", 30, "exchanger ok by pressure test", FINDS["pressure test"] * (1 - done), 0.02),
+        ("borescope", 12, f"exchanger ok {parts}/{parts} by borescope", FINDS["borescope"] * (1 - done), _FALSE_ALARM),
+        ("pressure", 30, "exchanger ok by pressure test", FINDS["pressure test"] * (1 - done), 0.02),
     ]  # fmt: skip
     if air and facts.newest("o2_step_pct", None) is None:
-        rows.append(("Watch O₂ through the blower start, panels on and filter out", 6, "o2 step ", 0.7, 0.08))
+        rows.append(("o2_step", 6, "o2 step ", 0.7, 0.08))
     if air and facts.newest("supply_air_co_ppm", None) is None:
-        rows.append(("Read CO at a register, with the analyzer", 4, "register ", 0.35, 0.03))
+        rows.append(("register", 4, "register ", 0.35, 0.03))
     told = sorted(rows, key=lambda row: -_gain(probability, row[3], row[4]) / row[1])
     return [_next(probability, *row) for row in told if row[3] > 0.02][:3]
 
 
-def _next(before: float, text: str, minutes: int, starter: str, finds: float, alarms: float) -> NextLook:
+def _next(before: float, key: str, minutes: int, starter: str, finds: float, alarms: float) -> NextLook:
     odds = before / (1 - before)
-    return NextLook(text, minutes, starter, _share(odds * finds / alarms), _share(odds * (1 - finds) / (1 - alarms)))
+    return NextLook(key, minutes, starter, _share(odds * finds / alarms), _share(odds * (1 - finds) / (1 - alarms)))
 
 
 def _gain(before: float, finds: float, alarms: float) -> float:

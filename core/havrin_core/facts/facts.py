@@ -1,35 +1,29 @@
-"""What a tape says once corrections are applied, arranged for the rules to ask."""
+"""What a tape says once corrections are applied and clocks put right, arranged for the rules to ask. Holds no rule."""
 
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from typing import TypeVar
 
+from havrin_core.tape.clock import Moment
+from havrin_core.tape.corrections import Line, effective
 from havrin_core.tape.entries import (
+    AS_PRECAUTION,
+    AS_TRIAL,
+    Abnormal,
     Action,
-    Check,
-    Decision,
+    Condition,
     Entry,
-    JumperIn,
-    JumperOut,
-    Look,
+    Plain,
+    Proof,
     Reading,
+    Said,
     Trace,
-    effective,
 )
-from havrin_core.vocabulary.abnormal import abnormal
 from havrin_core.vocabulary.measurands import measurand
 
 SAME_SAMPLE = timedelta(minutes=10)  # O2, CO and T read further apart are not one flame
-
-
-@dataclass(frozen=True, slots=True)
-class Jumper:
-    """One thing still abnormal; ``how`` is a key of abnormal.py."""
-
-    device: str
-    since: datetime
-    found: bool
-    entry_id: str
-    how: str = "jumper"
+B = TypeVar("B")
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,38 +37,58 @@ class ReadingFact:
     at: datetime
     entry_id: str
     group: str
-    instrument: str = ""
+    instrument: str
+    moment: Moment
+    known: Moment
     station: str | None = None
     computed_from: tuple[tuple[str, float], ...] = ()
     leads: tuple[str, str] | None = None
+    at_least: bool = False
+    place: str = ""
+    before: bool = False  # of an earlier visit
+
+
+@dataclass(frozen=True, slots=True)
+class Still:
+    """One thing still abnormal; ``how`` is a key of vocabulary/abnormal.py."""
+
+    device: str
+    since: datetime
+    found: bool
+    entry_id: str
+    how: str
+    on_purpose: bool
+    line: Line
 
 
 class Facts:
-    """Questions about a tape. Built once per assessment; holds no rule.
+    """Questions about a tape. Built once per assessment.
 
-    ``open_before`` are entries of earlier visits whose danger nothing cleared: they count as looks, checks and
-    decisions do; their readings stand apart, for they are no readings of this visit.
+    ``open_before`` are entries of earlier visits that left something open: they count for dangers and demands; their
+    readings stand apart, for they are no readings of this visit.
     """
 
     def __init__(self, entries: tuple[Entry, ...], open_before: tuple[Entry, ...] = ()) -> None:
         self.before = frozenset(entry.id for entry in open_before)
-        self.entries = effective((*open_before, *entries))
-        facts = [fact for entry in self.entries for fact in _facts_of(entry)]
-        self.readings = [fact for fact in facts if fact.entry_id not in self.before]
-        self._readings_before = [fact for fact in facts if fact.entry_id in self.before]
+        self.lines = effective((*open_before, *entries))
+        self._by_body: dict[type, list[Line]] = {}
+        for line in self.lines:
+            self._by_body.setdefault(type(line.body), []).append(line)
+        facts = [fact for line in self.lines for fact in facts_of(line, line.entry.id in self.before)]
+        self.readings = [fact for fact in facts if not fact.before]
         self._by_quantity: dict[tuple[str, str | None], list[ReadingFact]] = {}
-        self._by_body: dict[type, list[Entry]] = {}
-        for entry in self.entries:
-            self._by_body.setdefault(type(entry.body), []).append(entry)
-        self._jumper_entries = [e for e in self.entries if isinstance(e.body, JumperIn | JumperOut)]
-        for fact in self.readings:
-            self._by_quantity.setdefault((fact.quantity, fact.stage), []).append(fact)
+        self._ever: dict[str, list[ReadingFact]] = {}
+        for fact in facts:
+            self._ever.setdefault(fact.quantity, []).append(fact)
+            if not fact.before:
+                self._by_quantity.setdefault((fact.quantity, fact.stage), []).append(fact)
 
-    def _of(self, body: type) -> list[Entry]:
-        return self._by_body.get(body, [])
+    def of(self, body: type[B]) -> list[tuple[Line, B]]:
+        """Return the lines whose body is of that class, in order, each with its body."""
+        return [(line, line.body) for line in self._by_body.get(body, ()) if isinstance(line.body, body)]
 
     def newest(self, quantity: str, stage: str | None, after: datetime | None = None) -> ReadingFact | None:
-        """Return the newest reading that is not a trial, at or after ``after``."""
+        """Return the newest reading of this visit that is not a trial, at or after ``after``."""
         for fact in reversed(self._by_quantity.get((quantity, stage), ())):
             if fact.phase != "trial" and (after is None or fact.at >= after):
                 return fact
@@ -86,92 +100,114 @@ class Facts:
         return next((fact for fact in rows if fact.phase == "found"), None)
 
     def beside(self, anchor: ReadingFact, quantity: str, *, staged: bool = True) -> ReadingFact | None:
-        """Return the reading of ``quantity`` that belongs to the same sample as ``anchor``."""
-        rows = self._by_quantity.get((quantity, anchor.stage if staged else None), ())
+        """Return the reading of ``quantity`` that belongs to the same sample as ``anchor``: same line, else near and in one epoch."""
+        rows = [f for f in self._ever.get(quantity, ()) if f.stage == (anchor.stage if staged else None)]
         same_line = [fact for fact in rows if fact.group and fact.group == anchor.group]
+        if same_line:
+            return same_line[-1]
         near = [f for f in rows if f.phase == anchor.phase and abs(f.at - anchor.at) <= SAME_SAMPLE]
-        rows = same_line or near
-        return rows[-1] if rows else None
+        near = [f for f in near if f.before == anchor.before and self.same_epoch(f.at, anchor.at)]
+        return near[-1] if near else None
 
-    def deeds(self) -> list[tuple[Entry, Action]]:
-        """Return what was done, in order."""
-        return [(e, e.body) for e in self._of(Action) if isinstance(e.body, Action)]
+    def ever(self, quantity: str) -> list[ReadingFact]:
+        """Return every reading of ``quantity`` in order, of every stage and phase, what earlier visits left open included."""
+        return self._ever.get(quantity, [])
 
-    def looks(self) -> list[tuple[Entry, Look]]:
-        """Return what was seen, in order."""
-        return [(e, e.body) for e in self._of(Look) if isinstance(e.body, Look)]
+    def same_epoch(self, one: datetime, other: datetime) -> bool:
+        """Tell whether nothing was changed between two moments: no action, no bridge, no reset, no power cycle."""
+        first, last = min(one, other), max(one, other)
+        return not any(first < line.moment.at < last for line in self._interventions())
 
-    def checks(self, name: str, after: datetime | None = None) -> list[tuple[Entry, Check]]:
-        """Return the checks called ``name`` at or after ``after``."""
-        rows = [(e, e.body) for e in self._of(Check) if isinstance(e.body, Check)]
-        return [(e, body) for e, body in rows if body.check == name and (after is None or e.at >= after)]
+    def _interventions(self) -> list[Line]:
+        return [*self._by_body.get(Action, ()), *self._by_body.get(Abnormal, ())]
 
-    def decisions(self, name: str, after: datetime | None = None) -> list[tuple[Entry, Decision]]:
-        """Return the decisions called ``name`` at or after ``after``."""
-        rows = [(e, e.body) for e in self._of(Decision) if isinstance(e.body, Decision)]
-        return [(e, body) for e, body in rows if body.decision == name and (after is None or e.at >= after)]
+    def conditions(self) -> list[tuple[Line, Condition]]:
+        """Return what parts were like, in order."""
+        return self.of(Condition)
 
-    def out_of_service(self, name: str) -> list[tuple[Entry, Decision]]:
-        """Return the decisions called ``name`` after which nobody put the unit back into service."""
-        back = [entry.at for entry, _ in self.decisions("in_service")]
-        return [row for row in self.decisions(name) if not back or row[0].at > back[-1]]
+    def actions(self, *verbs: str) -> list[tuple[Line, Action]]:
+        """Return what was done, in order; only those verbs where any are given."""
+        return [(line, body) for line, body in self.of(Action) if not verbs or body.verb in verbs]
 
-    def ever_read(self, quantity: str, stage: str | None = None) -> list[ReadingFact]:
-        """Return every reading of ``quantity`` in order of time, trials and what is open from earlier visits included."""
-        rows = [*self._readings_before, *self.readings]
-        return [fact for fact in rows if (fact.quantity, fact.stage) == (quantity, stage)]
+    def real_actions(self) -> list[tuple[Line, Action]]:
+        """Return the actions that can cure: no trial, no precaution."""
+        return [(line, body) for line, body in self.of(Action) if body.sense not in (AS_TRIAL, AS_PRECAUTION)]
 
-    def temporary_repairs(self) -> list[tuple[Entry, Decision]]:
-        """Return the temporary repairs that no lasting one followed."""
-        lasting = [entry.at for entry, _ in self.decisions("lasting")]
-        return [row for row in self.decisions("temporary") if not lasting or row[0].at > lasting[-1]]
+    def proofs(self, what: str) -> list[tuple[Line, Proof]]:
+        """Return the proofs of ``what``; a trial proves nothing."""
+        return [(line, body) for line, body in self.of(Proof) if body.what == what and line.phase != "trial"]
 
-    def done_after(self, action: str, after: datetime) -> Entry | None:
-        """Return the first entry of ``action`` at or after ``after``."""
-        return next((e for e, body in self.deeds() if body.action == action and e.at >= after), None)
+    def tried(self, *whats: str) -> list[tuple[Line, Proof]]:
+        """Return the parts that were looked at or tried, whatever the phase."""
+        return [(line, body) for line, body in self.of(Proof) if body.what in whats]
 
-    def jumpers_in(self) -> list[Jumper]:
-        """Return everything abnormal that was put in or found and not made good."""
-        open_: dict[tuple[str, str], Jumper] = {}
-        for entry in self._jumper_entries:
-            body = entry.body
-            if isinstance(body, JumperIn):
-                found = Jumper(body.device, entry.at, body.found, entry.id, body.how)
-                open_.setdefault((body.how, body.device), found)
-            elif isinstance(body, JumperOut):
-                open_.pop((body.how, body.device), None)
+    def said(self, *whats: str) -> list[tuple[Line, Said]]:
+        """Return what was said of those sorts, in order."""
+        return [(line, body) for line, body in self.of(Said) if body.what in whats]
+
+    def own_said(self, *whats: str) -> list[tuple[Line, Said]]:
+        """Return what was said on this visit."""
+        return [(line, body) for line, body in self.said(*whats) if line.entry.id not in self.before]
+
+    def still_abnormal(self) -> list[Still]:
+        """Return everything abnormal that was put in or found and not made good since."""
+        open_: dict[tuple[str, str], Still] = {}
+        for line, body in self.of(Abnormal):
+            key = (body.how, body.device)
+            if body.is_in:
+                open_.setdefault(key, _still(line, body))
+                if body.found or body.on_purpose:  # found once is found, on whatever line
+                    open_[key] = _worse(open_[key], _still(line, body))
+            elif key in open_ and line.moment.surely_after(open_[key].line.moment):
+                del open_[key]
         return list(open_.values())
 
-    def made_good(self) -> list[tuple[Entry, JumperOut]]:
-        """Return the newest put-back of everything that was abnormal and is no more."""
-        still_in = {(jumper.how, jumper.device) for jumper in self.jumpers_in()}
-        bodies = [(e, e.body) for e in self._jumper_entries if isinstance(e.body, JumperOut)]
-        newest = {(body.how, body.device): (e, body) for e, body in bodies}
-        return [row for key, row in newest.items() if key not in still_in]
+    def made_good(self) -> list[tuple[Line, Abnormal, Line]]:
+        """Return what was put in and made good again: the line that made it good, its body, and the line that put it in."""
+        rows = []
+        open_: dict[tuple[str, str], Line] = {}
+        for line, body in self.of(Abnormal):
+            key = (body.how, body.device)
+            if body.is_in:
+                open_.setdefault(key, line)
+            elif key in open_ and line.moment.surely_after(open_[key].moment):
+                rows.append((line, body, open_.pop(key)))
+        return rows
 
-    def bypasses_taken_out(self) -> list[tuple[Entry, str, bool]]:
-        """Return the newest put-back of each device that was bypassed, and whether it was ever found so."""
-        found = {e.body.device for e in self._jumper_entries if isinstance(e.body, JumperIn) and e.body.found}
-        rows = [(entry, body.device) for entry, body in self.made_good() if abnormal(body.how).bypasses]
-        return [(entry, device, device in found) for entry, device in rows]
+    def first_after(self, rows: Iterable[tuple[Line, B]], since: Moment, fits: Callable[[B], bool]) -> Line | None:
+        """Return the first of ``rows`` that surely came after ``since`` and fits."""
+        return next((line for line, body in rows if line.moment.surely_after(since) and fits(body)), None)
 
 
-def _facts_of(entry: Entry) -> list[ReadingFact]:
-    body = entry.body
-    group = entry.group or entry.id
+def _still(line: Line, body: Abnormal) -> Still:
+    return Still(body.device, line.moment.at, body.found, line.entry.id, body.how, body.on_purpose, line)
+
+
+def _worse(one: Still, other: Still) -> Still:
+    return one if one.found and not other.found else other
+
+
+def facts_of(line: Line, before: bool) -> list[ReadingFact]:
+    """Return the numbers that a line holds."""
+    body, entry = line.body, line.entry
+    where = (entry.id, entry.group, entry.instrument, line.moment, line.known)
     if isinstance(body, Reading):
         return [
             ReadingFact(
-                body.quantity, body.stage, body.value, entry.phase, entry.at, entry.id, group, entry.instrument,
-                body.station, body.computed_from, body.leads,
+                body.quantity, body.stage, body.value, line.phase, line.moment.at, *where, body.station,
+                body.computed_from, body.leads, body.at_least, body.place, before,
             )
         ]  # fmt: skip
     if isinstance(body, Trace):
         return [
             ReadingFact(
-                quantity, body.stage if measurand(quantity).staged else None, mean, entry.phase, entry.at, entry.id, group,
-                entry.instrument,
+                q, body.stage if measurand(q).staged else None, mean, line.phase, line.moment.at, *where, before=before
             )
-            for quantity, mean, _ in body.means
-        ]  # fmt: skip
+            for q, mean, _ in body.means
+        ]
     return []
+
+
+def reading_of(body: Plain | None) -> Reading | None:
+    """Return ``body`` where it is a reading."""
+    return body if isinstance(body, Reading) else None

@@ -5,7 +5,8 @@ from dataclasses import replace
 from typing import Any
 
 from havrin_core.machine.unit import STAGE_LABELS, Unit
-from havrin_core.tape.entries import Entry, PlateValue, effective
+from havrin_core.tape.corrections import effective
+from havrin_core.tape.entries import Entry, PlateValue
 from havrin_core.vocabulary.measurands import measurand
 
 # quantity -> the plate's fields for it; two are least and most
@@ -50,8 +51,8 @@ def plate_changes(entries: Iterable[Entry]) -> dict[str, Any]:
     """Return what the tape read off the plate, as a plate document: the newest of each, corrections applied."""
     changes: dict[str, Any] = {}
     stages: dict[str, dict[str, Any]] = {}
-    for entry in effective(entries):
-        body = entry.body
+    for line in effective(entries):
+        body = line.body
         if not isinstance(body, PlateValue):
             continue
         if is_staged(body.quantity):

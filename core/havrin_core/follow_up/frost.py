@@ -11,7 +11,7 @@ from havrin_core.quantities.display import sentence
 HOLDS_HOURS = {"light": (12.0, 24.0), "medium": (24.0, 60.0), "heavy": (60.0, 120.0)}
 PIPES_AT_RISK_K = 273.15 + 2.0  # of the room: a pipe in an outer wall is colder than its room
 _USUAL_INDOOR_K = 273.15 + 20.0
-_WORDS = ("vulnerable", "tempheat", "drained", "refused", "told")
+_WORDS = ("vulnerable", "tempheat", "drained", "refuse", "told")
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,17 +45,17 @@ def hours_to_frost(indoor_k: float, outdoor_k: float, holds_hours: float) -> flo
 def shutdown_plan_of(facts: Facts) -> ShutdownPlan:
     """Return what the tape says for the time without this heat."""
     indoor, outdoor = facts.newest("indoor_temp_k", None), facts.newest("outdoor_temp_k", None)
-    named = [body.text.split()[0].lower() for _, body in facts.decisions("building") if body.text]
+    named = [body.text.partition(" ")[0] for _, body in facts.said("building")]
     building = next((word for word in reversed(named) if word in HOLDS_HOURS), "medium")
     inside = indoor.value if indoor else _USUAL_INDOOR_K
     least, most = HOLDS_HOURS[building]
     hours = (
         (hours_to_frost(inside, outdoor.value, least), hours_to_frost(inside, outdoor.value, most)) if outdoor else None
     )
-    said = {name: tuple(body.text for _, body in facts.decisions(name)) for name in _WORDS}
+    said = {name: tuple(body.text for _, body in facts.said(name)) for name in _WORDS}
     return ShutdownPlan(
         hours, building, inside, outdoor.value if outdoor else None, said["vulnerable"], said["tempheat"],
-        said["drained"], said["refused"], said["told"],
+        said["drained"], said["refuse"], said["told"],
     )  # fmt: skip
 
 

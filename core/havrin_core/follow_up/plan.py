@@ -8,13 +8,14 @@ from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.parts import PART_WORDS, PARTS, kit_of, order_part, part_rule
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.quantities.dates import date_in
-from havrin_core.tape.entries import Decision
+from havrin_core.tape.corrections import Line
+from havrin_core.tape.entries import AS_TEMPORARY, NOT_FOUND, Action, Said
 
 APPROVERS = {"owner": "the owner", "tenant": "the tenant", "manager": "the facility manager"}
 RECHECK_DAYS, AFTER_ARRIVAL_DAYS, YEAR_DAYS = 3, 1, 365
 TO_ASK, APPROVED, DECLINED = "to ask", "approved", "declined"
 _ANSWERS = {"approve": TO_ASK, "approved": APPROVED, "declined": DECLINED}
-_RARE = ("intermittent", "not found", "now and then", "dropped out once", "by itself")
+_LETS_GO = ("fluttering", "chattering")  # contacts that were seen to let go
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +64,7 @@ def workday(day: date) -> date:
 
 def _parts(facts: Facts, rules: HouseRules) -> Iterator[PartLine]:
     seen: set[str] = set()
-    for entry, body in facts.decisions("part"):
+    for line, body in facts.said("order"):
         name = body.text.strip()
         known = order_part(PART_WORDS.get(name.lower(), ""))
         key = known.key if known else name.lower()
@@ -71,23 +72,21 @@ def _parts(facts: Facts, rules: HouseRules) -> Iterator[PartLine]:
             continue
         seen.add(key)
         if known is None:
-            yield PartLine(name, (), "", entry_id=entry.id)
+            yield PartLine(name, (), "", entry_id=line.entry.id)
         else:
             kit, rule = kit_of(known, rules.inducer_switch), part_rule(known, rules.replacement_switch)
-            yield PartLine(known.name, kit, rule, entry_id=entry.id)
+            yield PartLine(known.name, kit, rule, entry_id=line.entry.id)
 
 
 def _with_answers(facts: Facts, line: PartLine, today: date) -> PartLine:
     """Return the line with the newest answer that names its part, or names none and so means all."""
-    for entry in facts.entries:
-        body = entry.body
-        if isinstance(body, Decision) and body.decision in _ANSWERS:
-            approver, _, rest = body.text.partition(" ")
-            if approver in APPROVERS and _names(rest, line.name):
-                line = replace(line, approver=APPROVERS[approver], state=_ANSWERS[body.decision])
-    for entry, body in facts.decisions("arrives"):
+    for _, body in facts.said(*_ANSWERS):
+        approver, _, rest = body.text.partition(" ")
+        if approver in APPROVERS and _names(rest, line.name):
+            line = replace(line, approver=APPROVERS[approver], state=_ANSWERS[body.what])
+    for said, body in facts.said("arrives"):
         if _names(body.text, line.name):
-            line = replace(line, arrives=date_in(body.text, entry.at.date()))
+            line = replace(line, arrives=_day_of(said, body))
     return line
 
 
@@ -102,19 +101,24 @@ def _names(text: str, part: str) -> bool:
 
 
 def _suggested(facts: Facts, parts: tuple[PartLine, ...]) -> Iterator[str]:
-    found = {look.finding for _, look in facts.looks()}
-    done = {deed.action for _, deed in facts.deeds()}
+    """A part that was found wrong is suggested until it is ordered or changed."""
+    found = {(look.part, look.condition) for _, look in facts.conditions() if not look.absent}
+    changed = {body.part for _, body in facts.actions("change")}
     have = {line.name for line in parts}
     for part in PARTS:
-        if set(part.cures) & found and part.name not in have and f"change_{part.key}" not in done:
+        if set(part.cures) & found and part.name not in have and not changed & {key for key, _ in part.cures}:
             yield part.name
 
 
+def _day_of(line: Line, body: Said) -> date | None:
+    return body.until or date_in(body.text, line.entry.at.date())
+
+
 def _said(facts: Facts, today: date) -> Iterator[Return]:
-    for entry, body in facts.decisions("again")[-1:]:
+    for line, body in facts.said("again")[-1:]:
         when, colon, what = body.text.partition(":")
-        day = date_in(body.text, entry.at.date())
-        why = what.strip() if colon and date_in(when, entry.at.date()) == day else body.text
+        day = _day_of(line, body)
+        why = what.strip() if colon and date_in(when, line.entry.at.date()) == day else body.text
         yield Return("return_parts", day, why, said=True)
 
 
@@ -137,16 +141,29 @@ def _hanging(parts: tuple[PartLine, ...], today: date) -> Iterator[Return]:
 
 def _recheck(facts: Facts, rules: HouseRules, today: date) -> Iterator[Return]:
     soon = workday(today + timedelta(days=RECHECK_DAYS))
-    for entry, body in facts.temporary_repairs():
-        until = date_in(body.text, entry.at.date())
-        yield Return("recheck", workday(until) if until else soon, f"the temporary repair: {body.text}")
-    causes = [body.text for _, body in facts.decisions("cause")]
-    rare = next((text for text in causes if any(word in text.lower() for word in _RARE)), "")
-    if rare or any(not check.passed for _, check in facts.checks("watch")):
-        yield Return("recheck", soon, f"an intermittent fault: {rare or 'a contact that let go'}")
-    resets = [entry for entry, deed in facts.deeds() if deed.action == "manual_reset"]
-    if resets and rules.manual_reset == "twelve_cycles":
+    for text, until in _temporary(facts):
+        yield Return("recheck", workday(until) if until else soon, f"the temporary repair: {text}")
+    causes = facts.said("cause")
+    rare = bool(causes) and causes[-1][1].state == NOT_FOUND
+    let_go = any(look.condition in _LETS_GO for _, look in facts.conditions() if not look.absent)
+    let_go = let_go or (bool(causes) and causes[-1][1].condition in _LETS_GO)
+    if rare or let_go or any(not proof.passed for _, proof in facts.tried("watch")):
+        why = causes[-1][1].text if rare else "a contact that let go"
+        yield Return("recheck", soon, f"an intermittent fault: {why}")
+    if facts.actions("reset") and rules.manual_reset == "twelve_cycles":
         yield Return("recheck", soon, "a safety trip was reset: the house comes back within days")
+
+
+def _temporary(facts: Facts) -> Iterator[tuple[str, date | None]]:
+    lasting = [line.moment for line, _ in facts.said("lasting")]
+    rows: list[tuple[Line, Said | Action]] = [
+        *facts.said("temporary"),
+        *((ln, b) for ln, b in facts.actions() if b.sense == AS_TEMPORARY),
+    ]
+    for line, body in rows:
+        if not any(m.surely_after(line.moment) for m in lasting):
+            text = body.text if isinstance(body, Said) else body.detail
+            yield text, body.until or date_in(text, line.entry.at.date())
 
 
 def _season(reason: str, today: date) -> Iterator[Return]:

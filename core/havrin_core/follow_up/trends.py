@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from math import sqrt
 
-from havrin_core.limits.limits import Band
+from havrin_core.limits.model import Band
 
 LEAST_POINTS = 3
 _SURE = 2.0  # standard errors of the slope

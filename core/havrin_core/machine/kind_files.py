@@ -25,6 +25,13 @@ from havrin_core.machine.unit import (
 )
 from havrin_core.machine.unit_model import UnitModel, merged_plate
 
+# keys of devices in documents of earlier days -> the vocabulary's
+DEVICE_ALIASES: Mapping[str, str] = {
+    "spill": "spill_switch",
+    "gas_pressure": "gas_pressure_switch_low",
+    "airflow_low": "airflow_switch_low",
+    "airflow_high": "airflow_switch_high",
+}
 _FOLDER = resources.files("havrin_core.machine") / "kinds"
 
 
@@ -113,7 +120,7 @@ def _kind(key: str, document: Mapping[str, Any]) -> Kind:
     low, high = document["o2_doubt_pct"]
     return Kind(
         key=key, name=document["name"], condensing=document["condensing"], o2_doubt_pct=(low, high),
-        safety_devices=tuple(document["safety_devices"]),
+        safety_devices=tuple(DEVICE_ALIASES.get(key, key) for key in document["safety_devices"]),
         ties=tuple((a, b) for a, b in document["ties"]),
         modulating=document.get("modulating", False), circuits=document.get("circuits", {}),
         second_source=document.get("second_source", False), draft_hood=document.get("draft_hood", False), exchanger=document.get("exchanger", ""),
@@ -128,7 +135,13 @@ def _path(data: Mapping[str, Any], stages: tuple[str, ...]) -> Path:
 
 def _stations(row: Mapping[str, Any], path: str, stages: tuple[str, ...]) -> Iterable[Station]:
     between = tuple(row["between"].get(stages[-1], ())) or None if "between" in row else None
-    fixed = {"path": path, "quantity": row.get("quantity"), "between": between, "caution": row.get("caution", "")}
+    fixed = {
+        "base": row["key"],
+        "path": path,
+        "quantity": row.get("quantity"),
+        "between": between,
+        "caution": row.get("caution", ""),
+    }
     spread = row.get("stages", "none")
     if spread == "each" and len(stages) > 1:
         for stage in stages:

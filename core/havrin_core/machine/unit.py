@@ -73,6 +73,7 @@ class Station:
     stage: str | None = None
     between: tuple[str, str] | None = None  # nodes of the circuit, for volts across
     caution: str = ""
+    base: str = ""  # its key without the stage: stations of one place at several stages share it
 
 
 @dataclass(frozen=True, slots=True)
@@ -166,6 +167,12 @@ class Unit:
     def stations(self) -> tuple[Station, ...]:
         """All stations, path by path."""
         return tuple(station for path in self.paths for station in path.stations)
+
+    def station_at(self, base: str, stage: str | None) -> str:
+        """Return the key of the station ``base`` at ``stage``, of its only one where it has no stages; "" where there is none."""
+        rows = [station for station in self.stations() if station.base == base]
+        own = [station for station in rows if station.stage == stage]
+        return (own or rows)[0].key if rows else ""
 
 
 def check_plate(plate: Plate) -> None:

@@ -1,124 +1,179 @@
-"""The flue of each stage: a sample from the tape, its results, and the reasons they give."""
+"""The flue: the sample of each stage, CO by the house's criterion, oxygen, what cannot be computed."""
+
+from collections.abc import Iterator, Mapping
 
 from havrin_core.errors import OutOfDomain
 from havrin_core.facts.facts import ReadingFact
-from havrin_core.limits.limits import SOURCES
-from havrin_core.machine.unit import STAGE_LABELS
+from havrin_core.limits.model import DEFAULT, HOUSE
+from havrin_core.limits.table import bound, most
+from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm
 from havrin_core.physics.combustion.doubts import doubts
 from havrin_core.physics.combustion.losses import Surroundings
 from havrin_core.physics.combustion.sample import ASSUMED_AIR_RH_PCT, DEFAULT_ACCURACY, FlueSample, analyse
-from havrin_core.rules.model import NOT_YET, TELL, FlueView, Reason
-from havrin_core.rules.proofs import Case
+from havrin_core.rules.context import Context
+from havrin_core.rules.model import NOT_YET, TELL, FlueView, Lift, Reason, Sample
 
 _ASSUMED_AIR_K = 293.15
-_RATIO_MOST = {True: 0.004, False: 0.008}  # condensing, other flued: Havrin's default
-_AIR_FREE_LIFT = "Find why (air, gas pressure, orifice, exchanger), cure it, read the flue again."
+NO_CARBON = "no_carbon"  # code of the note that CO was not read with the oxygen
 
 
-def flue_views(case: Case) -> list[FlueView]:
+def flue_views(context: Context) -> list[FlueView]:
     """Return the current flue sample of each stage that has an O2 reading."""
     views = []
-    for stage in case.unit.stage_keys:
-        oxygen = case.facts.newest("o2_dry_pct", stage)
+    for stage in context.unit.stage_keys:
+        oxygen = context.facts.newest("o2_dry_pct", stage)
         if oxygen is not None:
-            views.append(_view(case, stage, oxygen))
+            views.append(_view(context, stage, oxygen))
     return views
 
 
-def _view(case: Case, stage: str, oxygen: ReadingFact) -> FlueView:
-    carbon = case.facts.beside(oxygen, "co_ppm_dry")
+def _view(context: Context, stage: str, oxygen: ReadingFact) -> FlueView:
+    carbon = context.facts.beside(oxygen, "co_ppm_dry")
     if carbon is None:
-        note = "CO was not read within ten minutes of this O₂: nothing is computed from a pair that is none."
-        return FlueView(stage, oxygen.phase, None, (note,), oxygen.entry_id)
-    accuracy = {**DEFAULT_ACCURACY, **case.accuracies.get(oxygen.instrument, {})}
+        return FlueView(stage, oxygen.phase, None, (NO_CARBON,), oxygen.entry_id)
+    accuracy = {**DEFAULT_ACCURACY, **context.accuracies.get(oxygen.instrument, {})}
     try:
-        result = analyse(case.unit.fuel, _sample(case, oxygen, carbon.value), accuracy)
+        result = analyse(context.unit.fuel, _sample(context, oxygen, carbon.value), accuracy)
     except OutOfDomain as refusal:
         return FlueView(stage, oxygen.phase, None, (refusal.message,), oxygen.entry_id)
     notes = tuple(doubt.text for doubt in doubts(result, accuracy))
     return FlueView(stage, oxygen.phase, result, notes, oxygen.entry_id)
 
 
-def _sample(case: Case, oxygen: ReadingFact, co_ppm: float) -> FlueSample:
-    facts = case.facts
+def _sample(context: Context, oxygen: ReadingFact, co_ppm: float) -> FlueSample:
+    facts = context.facts
     temp = facts.beside(oxygen, "flue_temp_k")
     co2 = facts.beside(oxygen, "co2_dry_pct")
     air = facts.beside(oxygen, "air_temp_k", staged=False) or facts.newest("air_temp_k", None)
-    around = Surroundings(air.value if air else _ASSUMED_AIR_K, ASSUMED_AIR_RH_PCT, case.unit.baro_pa)
+    around = Surroundings(air.value if air else _ASSUMED_AIR_K, ASSUMED_AIR_RH_PCT, context.unit.baro_pa)
     return FlueSample(oxygen.value, co_ppm, temp.value if temp else None, co2.value if co2 else None, around)
 
 
-def flue_reasons(case: Case, views: list[FlueView]) -> list[Reason]:
-    """Return the reasons that the flue of each stage gives by the house's CO criterion."""
-    reasons = []
+def flue_reasons(context: Context, views: list[FlueView]) -> Iterator[Reason]:
+    """Yield the reasons that the flue of each stage gives."""
+    for stage in context.unit.stage_keys:
+        yield from _carbon_monoxide(context, stage)
     for view in views:
-        reasons += [_doubt(view, text) for text in view.doubts]
-        if view.result is not None:
-            reasons += [r for r in (_carbon_monoxide(case, view), _oxygen(case, view)) if r]
-    return reasons
-
-
-def _stage(view: FlueView) -> str:
-    label = STAGE_LABELS[view.stage]
-    return f", {label} fire" if label else ""
+        yield from (_doubt(view, text) for text in view.doubts)
+        yield from _oxygen(context, view)
 
 
 def _doubt(view: FlueView, text: str) -> Reason:
-    return Reason(
-        NOT_YET, "flue_doubtful", f"Flue{_stage(view)}: {text}", "Read the flue again.", "flue", entry_id=view.entry_id
-    )
+    facts = {"stage": view.stage, "text": text}
+    code = "flue_no_carbon" if text == NO_CARBON else "flue_doubtful"
+    return Reason(NOT_YET, code, "flue", facts, (Lift("flue", stage=view.stage),), DEFAULT, (view.entry_id,))
 
 
-def _carbon_monoxide(case: Case, view: FlueView) -> Reason | None:
-    assert view.result is not None
-    air_free = view.result.values["co_air_free_ppm"]
-    rules = case.rules
-    house = SOURCES["house"]
-    if rules.co_criterion == "ratio":
-        return _ratio(case, view)
-    if rules.co_criterion == "as_measured":
-        measured = view.result.sample.co_ppm_dry
-        if measured <= rules.co_as_measured_ppm:
-            return None
-        return _co_reason(
-            view,
-            NOT_YET,
-            "co_as_measured",
-            f"{measured:.0f} ppm as measured",
-            f"at most {rules.co_as_measured_ppm:g} ppm",
-            house,
+def _carbon_monoxide(context: Context, stage: str) -> Iterator[Reason]:
+    """Every CO that was read counts until a later sample of the stage, no trial, is within: alone it is judged as measured."""
+    rows = [fact for fact in context.facts.ever("co_ppm_dry") if fact.stage in (stage, None)]
+    judged = [(fact, _judge(context, fact)) for fact in rows]
+    sound = [fact for fact, found in judged if found is None and fact.phase != "trial" and _has_oxygen(context, fact)]
+    standing = [
+        (fact, found)
+        for fact, found in judged
+        if found is not None and not any(good.moment.surely_after(fact.moment) for good in sound)
+    ]
+    # asking why is for the newest sample alone; what must be acted on stays until a sound one follows
+    standing = [row for row in standing if row[1].level > TELL or row[0] is rows[-1]]
+    if standing:
+        _, found = max(standing, key=lambda row: (row[1].level, row[0].value))
+        yield Reason(
+            found.level,
+            found.code,
+            "flue",
+            {**found.facts, "stage": stage},
+            (Lift("flue", stage=stage),),
+            found.source,
+            tuple(f.entry_id for f, _ in standing),
+            "flue_co",
         )
-    if air_free > rules.co_air_free_action_ppm:
-        limit = f"act above {rules.co_air_free_action_ppm:g} ppm"
-        return _co_reason(view, NOT_YET, "co_action", f"{air_free:.0f} ppm air-free", limit, house)
-    if air_free > rules.co_air_free_ask_ppm:
-        limit = f"ask why above {rules.co_air_free_ask_ppm:g} ppm"
-        return _co_reason(view, TELL, "co_ask", f"{air_free:.0f} ppm air-free", limit, house)
+
+
+def _has_oxygen(context: Context, fact: ReadingFact) -> bool:
+    return context.facts.beside(fact, "o2_dry_pct") is not None
+
+
+def _judge(context: Context, fact: ReadingFact) -> Reason | None:
+    """Return what one CO reading says by the house's criterion; air-free over the action limit holds in every school."""
+    rules = context.rules
+    air_free = _air_free(context, fact)
+    facts = {"value": fact.value, "air_free": air_free, "at_least": fact.at_least}
+    worst = air_free if air_free is not None else fact.value
+    if fact.at_least or worst > rules.co_air_free_action_ppm:
+        code = "co_action" if air_free is not None and not fact.at_least else "co_alone"
+        return Reason(NOT_YET, code, facts={**facts, "limit": rules.co_air_free_action_ppm}, source=HOUSE)
+    if rules.co_criterion == "as_measured" and fact.value > rules.co_as_measured_ppm:
+        return Reason(NOT_YET, "co_as_measured", facts={**facts, "limit": rules.co_as_measured_ppm}, source=HOUSE)
+    if rules.co_criterion == "ratio":
+        return _ratio(context, fact, facts)
+    if worst > rules.co_air_free_ask_ppm and rules.co_criterion == "air_free":
+        return Reason(TELL, "co_ask", facts={**facts, "limit": rules.co_air_free_ask_ppm}, source=HOUSE)
     return None
 
 
-def _ratio(case: Case, view: FlueView) -> Reason | None:
-    assert view.result is not None
-    ratio, most = view.result.values["co_co2_ratio"], _RATIO_MOST[case.unit.kind.condensing]
-    if ratio <= most:
+def _air_free(context: Context, fact: ReadingFact) -> float | None:
+    oxygen = context.facts.beside(fact, "o2_dry_pct")
+    if oxygen is None:
         return None
-    return _co_reason(view, NOT_YET, "co_ratio", f"CO/CO₂ {ratio:.4f}", f"at most {most:g}", SOURCES["default"])
+    try:
+        return co_air_free_ppm(oxygen.value, fact.value)
+    except OutOfDomain:
+        return None
 
 
-def _co_reason(view: FlueView, level: int, code: str, reading: str, limit: str, source: str) -> Reason:
-    text = f"Flue CO{_stage(view)}: {reading}, {limit}."
-    return Reason(level, code, text, _AIR_FREE_LIFT, "flue", reading, limit, source, view.entry_id)
+def _ratio(context: Context, fact: ReadingFact, facts: Mapping[str, object]) -> Reason | None:
+    oxygen = context.facts.beside(fact, "o2_dry_pct")
+    if oxygen is None:
+        return None
+    try:
+        result = analyse(context.unit.fuel, _sample(context, oxygen, fact.value), DEFAULT_ACCURACY)
+    except OutOfDomain:
+        return None
+    ratio, limit = (
+        result.values["co_co2_ratio"],
+        most("co_co2.condensing" if context.unit.kind.condensing else "co_co2.other"),
+    )
+    if ratio <= limit:
+        return None
+    return Reason(NOT_YET, "co_ratio", facts={**facts, "ratio": ratio, "limit": limit}, source=DEFAULT)
 
 
-def _oxygen(case: Case, view: FlueView) -> Reason | None:
-    assert view.result is not None
-    if case.unit.manual_limit("o2_dry_pct", view.stage) is not None:
-        return None  # the manual's own band judges the reading itself
-    low, high = case.unit.kind.o2_doubt_pct
+def _oxygen(context: Context, view: FlueView) -> Iterator[Reason]:
+    if view.result is None:
+        return
     oxygen = view.result.sample.o2_dry_pct
-    if low <= oxygen <= high:
-        return None
-    limit, reading = f"usually {low:g} to {high:g} %", f"{oxygen:.1f} %"
-    text = f"O₂{_stage(view)} {reading}: {limit} on this kind of unit."
-    lifts = "Look for false air, input and draft; the manual's own band goes before this one."
-    return Reason(TELL, "o2_band", text, lifts, "flue", reading, limit, SOURCES["default"], view.entry_id)
+    facts = {"stage": view.stage, "value": oxygen}
+    lifts = (Lift("flue", stage=view.stage),)
+    if bound("o2.least").verdict(oxygen) == "out":
+        yield Reason(
+            NOT_YET,
+            "o2_least",
+            "flue",
+            {**facts, "limit": bound("o2.least").low},
+            lifts,
+            DEFAULT,
+            (view.entry_id,),
+            "o2",
+        )
+        return
+    if context.unit.manual_limit("o2_dry_pct", view.stage) is not None:
+        return  # the manual's own band judges the reading itself
+    low, high = context.unit.kind.o2_doubt_pct
+    if not low <= oxygen <= high:
+        yield Reason(
+            TELL, "o2_band", "flue", {**facts, "low": low, "high": high}, lifts, DEFAULT, (view.entry_id,), "o2"
+        )
+
+
+SAMPLES = (
+    Sample(
+        "co_action",
+        opens=("o2 7.4 co 300 t 342", "o2 18.5 co 60 t 200", "o2 7 co .4 % t 342"),
+        not_opens=("o2 7.4 co 22 t 342",),
+        lifted=("o2 7.4 co 300 t 342 | did clean burner | o2 7.4 co 22 t 342",),
+        not_lifted=("o2 7.4 co 22 t 342 | o2 7.4 co 300 t 342", "o2 7.4 co 300 t 342 | did clean burner"),
+        needs=("flue",),
+    ),
+    Sample("co_alone", opens=("co 600",), not_opens=("co 30",), lifted=("co 600 | o2 7.4 co 22 t 342",), not_lifted=("co 600 | co 20",), needs=("flue",)),
+)  # fmt: skip

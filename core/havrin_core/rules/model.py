@@ -1,41 +1,63 @@
-"""What rules say, as data."""
+"""What rules say, as data: codes and typed parts. Sentences are made of them in wording/."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from datetime import datetime
+from typing import Any
 
-from havrin_core.limits.limits import Band
+from havrin_core.limits.model import Band
 from havrin_core.physics.combustion.sample import FlueResult
 
 LEAVE, TELL, NOT_YET, SHUT_DOWN = 1, 2, 3, 4
 
 
 @dataclass(frozen=True, slots=True)
+class Lift:
+    """One demand still open: ``key`` says which (wording/lifts.py has its words and its line), the rest of what."""
+
+    key: str
+    part: str = ""
+    device: str = ""
+    explains: str = ""  # code of the danger, for a cause
+    stage: str | None = None
+    number: float | None = None
+    either: tuple["Lift", ...] = ()  # any of these will do
+
+
+@dataclass(frozen=True, slots=True)
 class Reason:
-    """One reason for a level: reading, limit, whose limit, what lifts it."""
+    """One reason for a level. ``facts`` are its typed parts; ``source`` whose limit it is; ``entry_ids`` what opened it."""
 
     level: int
     code: str
-    text: str
-    lifts: str
     station: str = ""
-    reading: str = ""
-    limit: str = ""
+    facts: Mapping[str, Any] = field(default_factory=dict)
+    lifts: tuple[Lift, ...] = ()
     source: str = ""
-    entry_id: str = ""
+    entry_ids: tuple[str, ...] = ()
+    advice: str = ""  # key of words that help along, where the lifts alone do not
+
+    @property
+    def entry_id(self) -> str:
+        """The newest entry behind it; "" where none is."""
+        return self.entry_ids[-1] if self.entry_ids else ""
 
 
 @dataclass(frozen=True, slots=True)
 class Missing:
-    """Something not shown yet. ``after_work`` when a deed on the tape makes it necessary."""
+    """Something not shown yet: ``proof`` is a key of rules/proofs.py. ``because`` is what made it necessary, with its time."""
 
     proof: str
-    text: str
     station: str
-    how: str
     minutes: int
-    after_work: str = ""
-    since: datetime | None = None  # of the deed
-    starter: str = ""  # words that begin the line which shows it, where the proof alone does not tell
+    stage: str | None = None
+    device: str = ""
+    quantity: str = ""
+    still: int = 0  # cycles or parts still to show
+    of: int = 0
+    because: tuple[str, str] | None = None  # verb and part, or way and device, of the work
+    since: datetime | None = None
+    entry_id: str = ""  # of that work
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,6 +74,7 @@ class ReadingView:
     entry_id: str
     found: float | None
     computed_from: tuple[tuple[str, float], ...] = ()
+    at_least: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,3 +86,15 @@ class FlueView:
     result: FlueResult | None
     doubts: tuple[str, ...]
     entry_id: str
+
+
+@dataclass(frozen=True, slots=True)
+class Sample:
+    """Lines that show a rule at work: what opens it, what does not, what lifts it, what does not. " | " parts lines."""
+
+    code: str
+    opens: tuple[str, ...]
+    not_opens: tuple[str, ...] = ()
+    lifted: tuple[str, ...] = ()
+    not_lifted: tuple[str, ...] = ()
+    needs: tuple[str, ...] = ()  # parts or traits of the units that it concerns; empty: every unit

@@ -1,74 +1,70 @@
 """Remarks on how the work was done, by the house's school: they change no standing, they say what is not proven."""
 
 from collections.abc import Iterator
+from dataclasses import dataclass, field
+from typing import Any
 
-from havrin_core.rules.proofs import Case
-from havrin_core.tape.entries import Action, Code, Entry, Reading
+from havrin_core.rules.context import Context
+from havrin_core.tape.corrections import Line
+from havrin_core.tape.entries import Code
 
-_SWITCHES = ("change_pressure_switch", "change_limit")
-
-
-def remarks_of(case: Case) -> list[str]:
-    """Return one sentence for each habit of the house that this visit left aside."""
-    return [*_reset_before_code(case), *_rod(case), *_switches(case), *_cleaned_first(case)]
+_SWITCH_SORTS = "safety"
 
 
-def _entries(case: Case, kind: type) -> list[Entry]:
-    return [entry for entry in case.facts.entries if isinstance(entry.body, kind)]
+@dataclass(frozen=True, slots=True)
+class Remark:
+    """One remark: its code and typed parts."""
+
+    code: str
+    facts: dict[str, Any] = field(default_factory=dict)
 
 
-def _deed(case: Case, *keys: str) -> Entry | None:
-    return next((entry for entry, body in case.facts.deeds() if body.action in keys), None)
+def remarks_of(context: Context) -> list[Remark]:
+    """Return one remark for each habit of the house that this visit left aside."""
+    return [*_reset_before_code(context), *_rod(context), *_switches(context), *_cleaned_first(context)]
 
 
-def _reset_before_code(case: Case) -> Iterator[str]:
-    reset = _deed(case, "manual_reset")
-    codes = _entries(case, Code)
-    if (
-        case.rules.code_and_reset == "read_first"
-        and reset
-        and case.unit.codes
-        and not any(e.at <= reset.at for e in codes)
-    ):
-        yield "It was reset before a code was read: what the board knew may be gone."
+def _first(context: Context, verbs: tuple[str, ...], parts: tuple[str, ...] = ()) -> Line | None:
+    rows = context.facts.actions(*verbs)
+    return next((line for line, body in rows if not parts or body.part in parts), None)
 
 
-def _rod(case: Case) -> Iterator[str]:
-    has_rod = any(station.quantity == "flame_current_a" for station in case.unit.stations())
-    if not has_rod or case.reason != "maintenance":
+def _reset_before_code(context: Context) -> Iterator[Remark]:
+    reset = _first(context, ("reset",))
+    if context.rules.code_and_reset != "read_first" or reset is None or not context.unit.codes:
         return
-    cleaned = _deed(case, "clean_flame_rod", "change_flame_rod")
-    if case.rules.flame_rod == "every_maintenance" and cleaned is None:
-        yield "The house cleans the flame rod at every maintenance: it was not cleaned on this visit."
-    top = case.unit.stage_keys[-1]
-    if cleaned is not None and not any(
-        f.quantity == "flame_current_a" and f.at < cleaned.at for f in case.facts.readings
-    ):
-        yield f"The flame signal was not read before the rod was cleaned ({top} fire or any): what the cleaning brought is not known."
+    if not any(reset.moment.surely_after(line.moment) for line, _ in context.facts.of(Code)):
+        yield Remark("reset_before_code")
 
 
-def _switches(case: Case) -> Iterator[str]:
-    changed = _deed(case, *_SWITCHES)
+def _rod(context: Context) -> Iterator[Remark]:
+    has_rod = any(station.quantity == "flame_current_a" for station in context.unit.stations())
+    if not has_rod or context.reason != "maintenance":
+        return
+    cleaned = _first(context, ("clean", "change"), ("flame_rod",))
+    if context.rules.flame_rod == "every_maintenance" and cleaned is None:
+        yield Remark("rod_not_cleaned")
+    read_before = cleaned and any(
+        f.quantity == "flame_current_a" and f.at < cleaned.moment.at for f in context.facts.readings
+    )
+    if cleaned is not None and not read_before:
+        yield Remark("rod_not_read_before", {"stage": context.unit.stage_keys[-1]})
+
+
+def _switches(context: Context) -> Iterator[Remark]:
+    changed = _first(context, ("change",), context.devices)
     if changed is None:
         return
-    live = any(
-        isinstance(e.body, Reading) and e.body.quantity == "volts_across_v" and e.at < changed.at
-        for e in case.facts.entries
-    )
-    dead = bool(case.facts.checks("ohms"))
-    wanted = {"live_volts": live, "power_off": dead, "both": live and dead}[case.rules.switch_test]
+    live = any(f.quantity == "volts_across_v" and f.at < changed.moment.at for f in context.facts.readings)
+    dead = bool(context.facts.tried("ohms"))
+    wanted = {"live_volts": live, "power_off": dead, "both": live and dead}[context.rules.switch_test]
     if not wanted:
-        how = {
-            "live_volts": "volts across it, live",
-            "power_off": "continuity, power off",
-            "both": "live volts and continuity",
-        }
-        yield f"A switch was changed without the house’s test ({how[case.rules.switch_test]})."
+        yield Remark("switch_untested", {"test": context.rules.switch_test})
 
 
-def _cleaned_first(case: Case) -> Iterator[str]:
-    if case.rules.measure_first != "measure_first":
+def _cleaned_first(context: Context) -> Iterator[Remark]:
+    if context.rules.measure_first != "measure_first":
         return
-    works = [e for e, body in case.facts.deeds() if isinstance(body, Action)]
-    if works and not any(fact.phase == "found" and fact.at <= works[0].at for fact in case.facts.readings):
-        yield "Nothing was read as found before the first work: what it cured is not proven."
+    works = [line for line, _ in context.facts.actions()]
+    if works and not any(fact.phase == "found" and fact.at <= works[0].moment.at for fact in context.facts.readings):
+        yield Remark("not_read_first")

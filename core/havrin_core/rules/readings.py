@@ -1,119 +1,117 @@
 """Readings against their bands: the view of each, and the reasons they give."""
 
-from havrin_core.facts.facts import ReadingFact
-from havrin_core.limits.limits import SOURCES, Band, band_for
-from havrin_core.machine.unit import STAGE_LABELS
-from havrin_core.quantities.display import sentence
-from havrin_core.rules.model import NOT_YET, TELL, ReadingView, Reason
-from havrin_core.rules.proofs import Case
-from havrin_core.vocabulary.measurands import MEASURANDS, Measurand, measurand
+from collections.abc import Iterator
 
-_LIFTS = {
-    "manifold_pa": "Set it to the plate, wait until it settles, read it again, then prove it with meter and flue.",
-    "supply_running_pa": "Find what takes the pressure (line size, regulator, tank, neighbours burning), then read it again.",
-    "supply_standing_pa": "Watch the lock-up; a regulator that creeps is changed.",
-    "o2_step_pct": "Repeat it with door on and filter out; look into the exchanger before it runs on.",
-    "draft_pa": "Hose, port, trap, vent and intake, wheel, then the inducer, in this order; then read it again.",
-    "draft_least_pa": "Find what takes the draft (hose, water in it, vent, wind, wheel), then record it again while it runs.",
-    "flame_least_a": "Rod, wire, GROUND and the flame itself; then record it again while it runs.",
-    "control_least_v": "Find what takes the voltage (contact, transformer, its load, line), then record it again while it runs.",
-    "flame_current_a": "Clean the rod, check gap, porcelain, wire and GROUND; read it again.",
-    "temperature_rise_k": "Filter, coil, dampers, blower and input decide it; read it again at each stage.",
-    "input_w": "Check orifices and manifold pressure, then clock the meter again.",
-}
-_READ_AGAIN = "Find the cause, then read it again."
-_SUCTION = ("draft_pa", "draft_least_pa", "vent_draft_pa")
-_JUDGED_APART = ("room_co_ppm", "spillage_s", "gas_leak_m3_s", "gas_lel_pct")  # in fumes.py and leaks.py
+from havrin_core.facts.facts import ReadingFact
+from havrin_core.limits.limits import band_for
+from havrin_core.limits.model import DEFAULT, Band
+from havrin_core.rules.context import Context
+from havrin_core.rules.model import NOT_YET, TELL, Lift, ReadingView, Reason
+from havrin_core.vocabulary.measurands import MEASURANDS, Measurand
+
+_SUCTION = ("draft_pa", "draft_least_pa")
+# judged by rules of their own: room_air.py, gas.py, vent.py, flue.py
+_JUDGED_APART = (
+    "room_co_ppm", "intake_co_ppm", "spillage_s", "gas_leak_m3_s", "gas_lel_pct", "supply_air_co_ppm", "discharge_co_ppm", "discharge_no2_ppm",
+)  # fmt: skip
+_OF_ONE_MOMENT = ("volts_across_v", "event_s")  # they say what the unit did then, not what it is
 
 
 def judged_value(quantity: str, value: float) -> float:
-    """Return the value that the band speaks of: suction counts by its size, whichever sign was typed."""
+    """Return the value that the band speaks of: suction at a switch counts by its size, whichever sign was typed."""
     return abs(value) if quantity in _SUCTION else value
 
 
-def reading_views(case: Case) -> list[ReadingView]:
+def reading_views(context: Context) -> list[ReadingView]:
     """Return the current reading of every quantity and stage that has one."""
-    running = case.facts.newest("supply_running_pa", None)
     views = []
     for what in MEASURANDS:
-        for stage in case.unit.stage_keys if what.staged else (None,):
-            fact = case.facts.newest(what.key, stage)
-            if fact is not None and what.key not in ("volts_across_v", "event_s"):
-                band = band_for(case.unit, case.rules, what.key, stage, running.value if running else None)
-                views.append(_view(case, fact, band))
+        for stage in context.unit.stage_keys if what.staged else (None,):
+            fact = context.facts.newest(what.key, stage)
+            if fact is not None and what.key not in _OF_ONE_MOMENT:
+                views.append(_view(context, fact, _band(context, what.key, stage)))
     return views
 
 
-def _view(case: Case, fact: ReadingFact, band: Band | None) -> ReadingView:
-    found = case.facts.as_found(fact.quantity, fact.stage)
-    earlier = found.value if found is not None and found.entry_id != fact.entry_id else None
-    verdict = band.verdict(judged_value(fact.quantity, fact.value)) if band else ""
+def _band(context: Context, quantity: str, stage: str | None) -> Band | None:
+    running = context.facts.newest("supply_running_pa", None)
+    return band_for(context.unit, context.rules, quantity, stage, running.value if running else None)
+
+
+def _view(context: Context, fact: ReadingFact, band: Band | None) -> ReadingView:
+    found = context.facts.as_found(fact.quantity, fact.stage)
     return ReadingView(
-        fact.quantity, fact.stage, fact.value, verdict, band, fact.phase, fact.at, fact.entry_id, earlier,
-        fact.computed_from,
+        fact.quantity, fact.stage, fact.value, band.verdict(judged_value(fact.quantity, fact.value)) if band else "", band, fact.phase,
+        fact.at, fact.entry_id, found.value if found is not None and found.entry_id != fact.entry_id else None, fact.computed_from, fact.at_least,
     )  # fmt: skip
 
 
-def reading_reasons(case: Case, views: list[ReadingView], system: str) -> list[Reason]:
-    """Return a reason for every reading that is out of its band or near its edge."""
-    judged = [view for view in views if view.verdict in ("near", "out") and view.quantity not in _JUDGED_APART]
-    return [*(_reason(view, system) for view in judged), *_lock_outs(case, system)]
+def reading_reasons(context: Context) -> Iterator[Reason]:
+    """Yield a reason for each quantity and stage that was read out of its band and not read within it since, or near it now."""
+    for what in MEASURANDS:
+        if what.key in _JUDGED_APART or what.key in _OF_ONE_MOMENT or not context.facts.ever(what.key):
+            continue
+        for stage in context.unit.stage_keys if what.staged else (None,):
+            band = _band(context, what.key, stage)
+            if band is not None:
+                yield from _judged(context, what, stage, band)
 
 
-def _lock_outs(case: Case, system: str) -> list[Reason]:
+def lock_out_reasons(context: Context) -> Iterator[Reason]:
     """Two sources whose lock-outs leave a gap: no heat between them, though nothing is broken."""
-    gas, pump = (case.facts.newest(quantity, None) for quantity in ("gas_lockout_k", "heat_pump_lockout_k"))
-    if not case.unit.kind.second_source or gas is None or pump is None or gas.value >= pump.value:
-        return []
-    low, high = (sentence(fact.value, "temperature", system) for fact in (gas, pump))
-    text = f"Neither source may run between {low} and {high} outdoors."
-    lifts = "Set the lock-outs so that they overlap, then read both again."
-    return [
-        Reason(TELL, "lock_out_gap", text, lifts, "call", f"{low}, {high}", "no gap", SOURCES["default"], gas.entry_id)
+    gas, pump = (context.facts.newest(quantity, None) for quantity in ("gas_lockout_k", "heat_pump_lockout_k"))
+    if not context.unit.kind.second_source or gas is None or pump is None or gas.value >= pump.value:
+        return
+    facts = {"low": gas.value, "high": pump.value}
+    lifts = (Lift("reading", part="gas_lockout_k"),)
+    yield Reason(TELL, "lock_out_gap", "call", facts, lifts, DEFAULT, (gas.entry_id,), "lock_out_gap")
+
+
+def _judged(context: Context, what: Measurand, stage: str | None, band: Band) -> Iterator[Reason]:
+    """A reading out of its band, a trial too, stands until a later one that is no trial lies within."""
+    rows = [fact for fact in context.facts.ever(what.key) if fact.stage == stage]
+    verdicts = {id(fact): band.verdict(judged_value(what.key, fact.value)) for fact in rows}
+    sound = [fact for fact in rows if fact.phase != "trial" and verdicts[id(fact)] != "out"]
+    out = [
+        fact
+        for fact in rows
+        if verdicts[id(fact)] == "out" and not any(good.moment.surely_after(fact.moment) for good in sound)
     ]
+    own = [fact for fact in sound if not fact.before]
+    if out:
+        yield _reason(context, what, stage, band, out, "out", _level_of(context, what.key))
+    elif own and verdicts[id(own[-1])] == "near":
+        yield _reason(context, what, stage, band, own[-1:], "near", TELL)
 
 
-def limit_text(quantity: str, band: Band, value: float, system: str) -> str:
-    """Return the bound that ``value`` broke or nears, in words, like "least 0.8 µA"."""
-    dimension = measurand(quantity).dimension
-    judged = judged_value(quantity, value)
-    bounds = [(bound, word) for bound, word in ((band.low, "least"), (band.high, "most")) if bound is not None]
-    bound, word = min(bounds, key=lambda pair: abs(judged - pair[0]))
-    return f"{word} {sentence(bound, dimension, system)}"
+def _level_of(context: Context, quantity: str) -> int:
+    """Static over its plate is worn while what it does to the unit is sound at each stage; it holds as soon as that is not shown."""
+    if quantity != "external_static_pa":
+        return NOT_YET
+    amps = context.facts.newest("blower_current_a", None)
+    amps_band = _band(context, "blower_current_a", None)
+    if amps is not None and amps_band is not None and amps_band.verdict(amps.value) == "out":
+        return NOT_YET
+    for stage in context.unit.stage_keys:
+        rise, band = context.facts.newest("temperature_rise_k", stage), _band(context, "temperature_rise_k", stage)
+        if rise is None or band is None or not band.acquits or band.verdict(rise.value) == "out":
+            return NOT_YET
+    return TELL
 
 
-def _reason(view: ReadingView, system: str) -> Reason:
-    assert view.band is not None
-    what = measurand(view.quantity)
-    reading = sentence(view.value, what.dimension, system)
-    limit = limit_text(view.quantity, view.band, view.value, system)
-    name = reading_name(what, view.stage)
-    label = f"{name}," if "," in name else name
-    if view.verdict == "out":
-        level, text = NOT_YET, f"{label} out of its limit: {reading}, {limit}."
-    else:
-        level, text = TELL, f"{label} near its limit: {reading}, {limit}."
-    lifts = _LIFTS.get(view.quantity, _READ_AGAIN)
-    source = SOURCES[view.band.source] + (f" ({view.band.note})" if view.band.note else "")
-    return Reason(
-        level,
-        f"{view.quantity}_{view.verdict}",
-        text,
-        lifts,
-        station_of(what, view.stage),
-        reading,
-        limit,
-        source,
-        view.entry_id,
-    )
-
-
-def reading_name(what: Measurand, stage: str | None) -> str:
-    """Return how a reading is called, with its stage where the unit has more than one."""
-    label = STAGE_LABELS[stage] if stage else ""
-    return f"{what.name}, {label} fire" if label else what.name
-
-
-def station_of(what: Measurand, stage: str | None) -> str:
-    """Return the key of the station that shows ``what`` at ``stage``."""
-    return f"manifold_{stage}" if what.station == "manifold" and stage in ("low", "high") else what.station
+def _reason(
+    context: Context, what: Measurand, stage: str | None, band: Band, facts: list[ReadingFact], verdict: str, level: int
+) -> Reason:
+    newest = facts[-1]
+    station = context.unit.station_at(what.station, stage)
+    parts = {
+        "quantity": what.key,
+        "stage": stage,
+        "value": newest.value,
+        "band": band,
+        "verdict": verdict,
+        "at_least": newest.at_least,
+    }
+    ids = tuple(dict.fromkeys(fact.entry_id for fact in facts))
+    lift = Lift("reading", part=what.key, stage=stage)
+    return Reason(level, f"{what.key}_{verdict}", station, parts, (lift,), band.source, ids, what.key)

@@ -4,14 +4,15 @@ from collections.abc import Iterable
 
 from havrin_core.facts.facts import Facts, ReadingFact
 from havrin_core.house.house_rules import HouseRules
-from havrin_core.limits.limits import input_at_altitude_w
+from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.machine.unit import Unit
 from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm
 from havrin_core.search.inference import spread
 from havrin_core.search.model import Conflict, Observation, Outcome, Test
 from havrin_core.search.pictures import BAD, DIFFERS, GOOD, SAME, STEADY, Pictures
 from havrin_core.search.words import in_words
-from havrin_core.tape.entries import Action, Check, Code, Entry
+from havrin_core.tape.corrections import Line
+from havrin_core.tape.entries import Action, Code, Entry, Proof
 
 _SIGNED = ("o2_step_pct",)  # of a draft only the size counts, of a step also which way it goes
 _SAME_SIGMAS = 6.0
@@ -29,7 +30,7 @@ def observations(
     found = (*_readings(unit, rules, pictures, facts), *_checks(pictures, facts), *_lock_out(pictures, facts))
     rows = sorted(found, key=lambda row: row[0])
     newest: dict[str, Observation] = {}
-    worked = max((f"{e.at.isoformat()} {e.id}" for e in facts.entries if isinstance(e.body, Action)), default="")
+    worked = max((_key(line) for line, _ in facts.of(Action)), default="")
     calls = [seen for when, seen in rows if seen.test == "stops" and when > worked]
     against: list[Conflict] = []
     for _, seen in rows:
@@ -45,6 +46,10 @@ def observations(
 
 
 Row = tuple[str, Observation]  # a key to sort by: time, id
+
+
+def _key(line: Line) -> str:
+    return f"{line.moment.at.isoformat()} {line.entry.id}"
 
 
 def _readings(unit: Unit, rules: HouseRules, pictures: Pictures, facts: Facts) -> Iterable[Row]:
@@ -127,16 +132,16 @@ def makes_at(pictures: Pictures, quantity: str) -> float:
 
 
 def _checks(pictures: Pictures, facts: Facts) -> Iterable[Row]:
-    for entry in facts.entries:
-        body, outcome, key = entry.body, "", ""
-        if entry.phase == "left":
+    for line in facts.lines:
+        body, outcome, key = line.body, "", ""
+        if line.phase == "left":
             continue
         if isinstance(body, Code):
             key, outcome = "code", body.pattern
-        elif isinstance(body, Check):
-            key, outcome = ("stops" if body.check == "stops" else f"{body.check}:{body.device}"), body.outcome
+        elif isinstance(body, Proof):
+            key, outcome = ("stops" if body.what == "stops" else f"{body.what}:{body.device}"), body.outcome
         if key in pictures.tests and outcome:
-            yield f"{entry.at.isoformat()} {entry.id}", Observation(key, outcome, entry.id)
+            yield _key(line), Observation(key, outcome, line.entry.id)
 
 
 def _of_several_calls(calls: list[Observation]) -> Iterable[Observation]:

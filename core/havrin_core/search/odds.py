@@ -9,7 +9,10 @@ from typing import Any
 
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.tape.background import Background, Past
-from havrin_core.tape.entries import Action, Check, Entry, effective
+from havrin_core.tape.corrections import effective
+from havrin_core.tape.entries import Action, Entry, Proof
+
+LOOKS_BACK_DAYS = 1100  # the longest of odds.json: what is older moves no odds
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,11 +50,11 @@ def prior_of(circuit: Circuit, background: Background) -> Prior:
 def past_of(entries: Iterable[Entry], days_ago: int) -> tuple[Past, ...]:
     """Return what an earlier visit's tape says about parts: what was renewed or cured, and what was found at fault."""
     found = []
-    for entry in effective(entries):
-        body = entry.body
-        if isinstance(body, Action) and body.action in _table()["deeds"]:
-            found.append(Past(days_ago, deed=body.action))
-        elif isinstance(body, Check) and body.device and body.outcome in ("bad", "open", "high"):
+    for line in effective(entries):
+        body = line.body
+        if isinstance(body, Action) and f"{body.verb} {body.part}" in _table()["deeds"]:
+            found.append(Past(days_ago, deed=f"{body.verb} {body.part}"))
+        elif isinstance(body, Proof) and body.device and body.outcome in ("bad", "open", "high"):
             found.append(Past(days_ago, part=body.device))
     return tuple(found)
 
@@ -97,7 +100,7 @@ def _hands(circuit: Circuit, known: Background) -> Iterable[tuple[Mapping[str, A
     if known.age_years is not None and known.age_years < table["new_unit"]["below_years"]:
         yield table["new_unit"], None
     rule = table["fresh_work"]
-    recent = [item for item in known.past if item.deed.startswith("change_") and item.days_ago <= rule["within_days"]]
+    recent = [item for item in known.past if item.deed.startswith("change ") and item.days_ago <= rule["within_days"]]
     families = {name for item in recent for name in table["deeds"].get(item.deed, ([],))[0]}
     parts = {part.key for part in circuit.parts if part.family in families or part.key in families}
     if parts:

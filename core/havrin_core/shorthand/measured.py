@@ -1,7 +1,8 @@
 """Lines whose number is computed from what was counted: ``clock``, ``orifice``, ``cap``, ``phases``, ``tight``, ``va`` …"""
 
+import re
+
 from havrin_core.errors import CoreError
-from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.physics.electrical import imbalance_pct
 from havrin_core.physics.gas.drills import drill_diameter_m
 from havrin_core.physics.gas.meter import dial_m3, meter_flow
@@ -9,6 +10,7 @@ from havrin_core.physics.states import volumetric_heating_values_j_m3
 from havrin_core.quantities.display import show_in
 from havrin_core.quantities.units import shown_unit
 from havrin_core.shorthand.model import Line, Problem, Situation
+from havrin_core.shorthand.pieces import number_of
 from havrin_core.shorthand.shares import (
     read_belt,
     read_capacitor,
@@ -19,52 +21,86 @@ from havrin_core.shorthand.shares import (
 from havrin_core.shorthand.tightness import read_tightness
 from havrin_core.shorthand.words import PHASE_WORDS, STAGE_WORDS
 from havrin_core.tape.entries import Reading
+from havrin_core.vocabulary.measurands import measurand
 
 METER_TEMP_K = 288.15  # of the gas at the meter, where nobody reads it
 _DIAL_UNITS = {"ft3": "ft3", "ft³": "ft3", "cf": "ft3", "ft": "ft3", "m3": "m3", "m³": "m3", "l": "l"}
 _LINE_MOST_V = 60.0  # phases below this are amps
 
-Outcome = tuple[Reading, str, str] | Problem  # reading, how it reads, station
+Outcome = Reading | Problem
+# what may stand in a clocked line beside numbers and the dial's unit
+_CLOCK_WORDS = frozenset(
+    (
+        "dial",
+        "turn",
+        "turns",
+        "rev",
+        "revs",
+        "revolution",
+        "revolutions",
+        "s",
+        "sec",
+        "secs",
+        "seconds",
+        "x",
+        "in",
+        "of",
+        "the",
+        "on",
+        "at",
+        "for",
+    )
+)
+_HALF = {"half": 0.5, "quarter": 0.25, "one": 1.0, "two": 2.0}
+_DIAL_M3 = (1e-4, 30.0)
+_TURNS = (0.05, 500.0)
+_SECONDS = (1.0, 7200.0)
 
 
 def read_measured(verb: str, rest: list[str], situation: Situation) -> Line:
     """Return the line that ``verb`` with its ``rest`` makes."""
-    stage = next((STAGE_WORDS[w.lower()] for w in rest if w.lower() in STAGE_WORDS), situation.stage)
+    said = next((STAGE_WORDS[w.lower()] for w in rest if w.lower() in STAGE_WORDS), situation.stage)
     phase = next((PHASE_WORDS[w.lower()] for w in rest if w.lower() in PHASE_WORDS), situation.phase)
     words = [w for w in rest if w.lower() not in STAGE_WORDS and w.lower() not in PHASE_WORDS]
-    try:
-        outcome = _READERS[verb](words, stage, situation)
-    except CoreError as refusal:
-        outcome = Problem(" ".join(rest), refusal.message)
-    if isinstance(outcome, Problem):
-        return Line((), (), (outcome,), (), phase, stage, "")
-    reading, echo, station = outcome
-    said = f"{STAGE_LABELS[stage]} fire" if reading.stage and STAGE_LABELS[stage] else ""
-    return Line((reading,), (echo, *filter(None, [said])), (), (), phase, stage, station)
-
-
-def _numbers(words: list[str]) -> list[float]:
-    found = []
-    for word in words:
+    outcome: Outcome
+    if said not in situation.stages:
+        outcome = Problem(said, "This unit has one stage: low and high may be omitted.")
+    else:
         try:
-            found.append(float(word.replace(",", ".").removesuffix("s").removesuffix("x")))
-        except ValueError:
-            continue
-    return found
+            outcome = _READERS[verb](words, said, situation)
+        except CoreError as refusal:
+            outcome = Problem(" ".join(rest), refusal.message)
+    if isinstance(outcome, Problem):
+        return Line((), (outcome,), (), phase, situation.stage, "")
+    return Line((outcome,), (), (), phase, said, "")
 
 
 def _clock(words: list[str], stage: str, situation: Situation) -> Outcome:
-    """``clock 2 ft3 1 30.2``: dial of 2 ft³, one turn, 30.2 s."""
-    spread = " ".join(words).replace("ft3", " ft3 ").replace("m3", " m3 ").split()
-    units = [_DIAL_UNITS[w.lower()] for w in spread if w.lower() in _DIAL_UNITS]
-    numbers = _numbers([w for w in spread if w.lower() not in _DIAL_UNITS])
-    if len(units) != 1 or len(numbers) not in (2, 3):
-        return Problem(
-            " ".join(words) or "clock", "Dial, turns, seconds: clock 2 ft3 1 30.2; one turn may be left away."
-        )
+    """``clock 2 ft3 1 30.2``: dial of 2 ft³, one turn, 30.2 s; ``clock 1/2 ft3 1 30`` is a half-foot dial."""
+    spread = re.sub(r"(ft3|ft³|m3|m³)", r" \1 ", " ".join(words), flags=re.IGNORECASE).split()
+    units, numbers, unknown = [], [], []
+    for word in spread:
+        low = word.lower()
+        number = _HALF.get(low, number_of(low.removesuffix("s").removesuffix("x")))
+        if low in _DIAL_UNITS:
+            units.append(_DIAL_UNITS[low])
+        elif number is not None:
+            numbers.append(number)
+        elif low not in _CLOCK_WORDS:
+            unknown.append(word)
+    if unknown or len(units) != 1 or len(numbers) not in (2, 3):
+        how = "Dial, turns, seconds: clock 2 ft3 1 30.2, clock 1/2 ft3 1 30; one turn may be omitted."
+        return Problem(" ".join(unknown) or " ".join(words) or "clock", how)
     if situation.gas is None:
         return Problem("clock", "Nothing is known of this line's gas: write the input itself.")
     dial, turns, seconds = (numbers[0], 1.0, numbers[1]) if len(numbers) == 2 else numbers
+    for value, (least, most), what in (
+        (dial_m3(dial, units[0]), _DIAL_M3, "dial"),
+        (turns, _TURNS, "number of turns"),
+        (seconds, _SECONDS, "time in seconds"),
+    ):
+        if not least <= value <= most:
+            return Problem(" ".join(words), f"No meter is clocked with such a {what}: dial, turns, seconds.")
     gas = situation.gas
     volume = dial_m3(dial, units[0])
     flow = meter_flow(gas.fuel, volume, turns, seconds, gas.meter_gauge_pa, METER_TEMP_K, gas.baro_pa)
@@ -75,13 +111,11 @@ def _clock(words: list[str], stage: str, situation: Situation) -> Outcome:
     )  # fmt: skip
     unit = shown_unit("power", situation.system)
     shown = show_in(flow.input_gross_w, unit)
-    reading = Reading(
+    limits = measurand("input_w")
+    if not limits.least <= flow.input_gross_w <= limits.most:
+        return Problem(" ".join(words), f"That would be {shown.text} {unit.symbol}: check dial, turns and seconds.")
+    return Reading(
         "input_w", flow.input_gross_w, round(shown.value, unit.decimals), unit.symbol, stage, computed_from=parts
-    )
-    return (
-        reading,
-        f"Input by meter {shown.text} {unit.symbol} ({dial:g} {units[0]}, {turns:g} × in {seconds:g} s)",
-        "input",
     )
 
 
@@ -99,20 +133,23 @@ def _orifice(words: list[str], stage: str, situation: Situation) -> Outcome:
         stage,
         computed_from=(("burner_count", float(words[0])),),
     )
-    return reading, f"{words[0]} orifices {size}, {1000 * metres:.2f} mm", "manifold"
+    return reading
 
 
 def _phases(words: list[str], stage: str, situation: Situation) -> Outcome:
     """``phases 208 212 206``: volts between lines, or amps of the three."""
-    numbers = _numbers(words)
-    if len(numbers) != 3:
+    pieces = [
+        (word, number_of(word.lower().removesuffix("v").removesuffix("a")))
+        for word in words
+        if word.lower() not in ("v", "a", "volts", "amps")
+    ]
+    numbers = [number for _, number in pieces if number is not None]
+    if len(numbers) != 3 or len(pieces) != 3:
         return Problem(" ".join(words) or "phases", "Three readings: phases 208 212 206, volts or amps.")
-    volts = min(numbers) > _LINE_MOST_V
+    kind = "voltage" if min(numbers) > _LINE_MOST_V else "current"
     value = imbalance_pct(numbers)
-    kind = "voltage" if volts else "current"
     parts = tuple((f"phase_{i}", n) for i, n in enumerate(numbers, 1))
-    reading = Reading(f"{kind}_imbalance_pct", value, round(value, 2), "%", computed_from=parts)
-    return reading, f"Imbalance of {'voltages' if volts else 'currents'} {value:.1f} %", "blower"
+    return Reading(f"{kind}_imbalance_pct", value, round(value, 2), "%", computed_from=parts)
 
 
 _READERS = {

@@ -2,8 +2,11 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from datetime import date
 
 from havrin_core.machine.circuit.model import Circuit
+from havrin_core.machine.traits import devices_of, parts_of
+from havrin_core.machine.unit import Unit
 from havrin_core.physics.fuels import Fuel
 from havrin_core.tape.entries import Body
 
@@ -19,22 +22,54 @@ class GasLine:
 
 @dataclass(frozen=True, slots=True)
 class Situation:
-    """What the page knows when the line is typed: the defaults for what is left unsaid."""
+    """What is known when the line is typed: the unit's parts, and the defaults for what is left unsaid."""
 
     stages: tuple[str, ...]
     stage: str
     phase: str = "found"
     system: str = "us"
+    parts: frozenset[str] = frozenset()
+    devices: tuple[str, ...] = ()
     nodes: tuple[tuple[str, str, str], ...] = ()  # station of the string, with the circuit's nodes at its two sides
     circuit: Circuit | None = None
     codes: Mapping[str, str] = field(default_factory=dict)  # the unit's chart: pattern -> meaning
     gas: GasLine | None = None
     air_temps_k: tuple[float, float] | None = None  # return, supply as last read, for a bare "rise"
+    open: tuple[tuple[str, str], ...] = ()  # what asks for a cause: (code, family of causes)
+    today: date | None = None
+    stations: tuple[tuple[str, str, str | None], ...] = ()  # base, key and stage of each station
+
+    def station_at(self, base: str, stage: str | None) -> str:
+        """Return the key of the station ``base`` at ``stage``; ``base`` itself where the unit has none."""
+        rows = [(key, of) for name, key, of in self.stations if name == base]
+        own = [key for key, of in rows if of == stage]
+        return own[0] if own else rows[0][0] if rows else base
+
+
+def situation_of(
+    unit: Unit,
+    *,
+    stage: str | None = None,
+    phase: str = "found",
+    system: str = "us",
+    meter_gauge_pa: float,
+    air_temps_k: tuple[float, float] | None = None,
+    open: tuple[tuple[str, str], ...] = (),
+    today: date | None = None,
+) -> Situation:
+    """Return the situation in which a line is typed at ``unit``; ``stage`` None is the top one."""
+    nodes = tuple((s.key, *s.between) for path in unit.paths for s in path.stations if s.between)
+    return Situation(
+        stages=unit.stage_keys, stage=stage if stage in unit.stage_keys else unit.stage_keys[-1], phase=phase, system=system,
+        parts=parts_of(unit), devices=devices_of(unit), nodes=nodes, circuit=unit.circuit, codes=unit.codes,
+        gas=GasLine(unit.fuel, unit.baro_pa, meter_gauge_pa), air_temps_k=air_temps_k, open=open, today=today,
+        stations=tuple((s.base, s.key, s.stage) for s in unit.stations()),
+    )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class Problem:
-    """A piece of the line that was not understood or cannot be, with nearest meanings."""
+    """A piece of the line that was not understood or cannot be, with lines that may have been meant."""
 
     piece: str
     text: str
@@ -42,18 +77,33 @@ class Problem:
 
 
 @dataclass(frozen=True, slots=True)
+class Ask:
+    """A question back, with whole lines to choose from. ``holds``: nothing is written before it is answered."""
+
+    question: str
+    choices: tuple[str, ...] = ()
+    holds: bool = True
+
+
+@dataclass(frozen=True, slots=True)
 class Line:
-    """The reading-back: entries to write, how each reads, doubts, and what is in the way."""
+    """The reading-back: entries to write, doubts, questions, words that nothing used, and what is in the way."""
 
     bodies: tuple[Body, ...]
-    echo: tuple[str, ...]
     problems: tuple[Problem, ...]
     doubts: tuple[str, ...]
     phase: str
     stage: str
     station: str
+    asks: tuple[Ask, ...] = ()
+    unread: tuple[str, ...] = ()
 
     @property
     def writable(self) -> bool:
         """True when the whole line was understood and can be written."""
-        return bool(self.bodies) and not self.problems
+        return bool(self.bodies) and not self.problems and not self.unread and not any(ask.holds for ask in self.asks)
+
+    @property
+    def offers_note(self) -> bool:
+        """True when the line can at least be kept as a note."""
+        return not self.writable

@@ -16,10 +16,9 @@ def read_plate(rest: list[str], situation: Situation) -> Line:
     words = [w for w in rest if w.lower() not in STAGE_WORDS]
     outcome = _value(words, stage, situation)
     if isinstance(outcome, Problem):
-        return Line((), (), (outcome,), (), situation.phase, situation.stage, "")
-    echo = f"On the plate: {plate_name(outcome.quantity, outcome.stage)} {outcome.typed}"
-    station = measurand(outcome.quantity).station
-    return Line((outcome,), (echo,), (), (), situation.phase, stage, station)
+        return Line((), (outcome,), (), situation.phase, situation.stage, "")
+    station = situation.station_at(measurand(outcome.quantity).station, outcome.stage)
+    return Line((outcome,), (), (), situation.phase, stage, station)
 
 
 def _value(words: list[str], stage: str, situation: Situation) -> PlateValue | Problem:
@@ -32,7 +31,7 @@ def _value(words: list[str], stage: str, situation: Situation) -> PlateValue | P
         )
     what, typed = measurand(named[0]), words[named[1] :]
     if is_staged(what.key) and stage not in situation.stages:
-        return Problem(stage, "This unit has one stage: leave low and high away.")
+        return Problem(stage, "This unit has one stage: low and high may be omitted.")
     return _numbers(what, typed, stage, situation)
 
 

@@ -1,82 +1,185 @@
-"""Read one line: ``o2 6.4 co 46 t 118``, ``mp 3.2 hi``, ``did clean rod``, ``jump limit``.
+"""Read one line: ``o2 6.4 co 46 t 118``, ``mp 3.2 hi``, ``did clean rod``, ``jump limit``, ``vent fell apart``.
 
-The words give the kinds; what is left unsaid (unit, stage, phase) comes from the situation
-and is said back. A piece that is not understood is never dropped: it stands in ``problems``.
+The words give the kinds; what is left unsaid (unit, stage, phase) comes from the situation and is said back. A piece that
+is not understood is never dropped: it stands in ``problems`` or ``unread``, and the line is not written.
 """
 
+import difflib
 import re
+from dataclasses import replace
 
 from havrin_core.errors import CoreError
-from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import show_in
 from havrin_core.quantities.parse import parse_quantity
 from havrin_core.quantities.units import ALL_SPELLINGS, shown_unit
-from havrin_core.rules.readings import station_of
 from havrin_core.shorthand import statements
-from havrin_core.shorthand.looks import read_look
+from havrin_core.shorthand.clause import read_clause
 from havrin_core.shorthand.measured import MEASURED_VERBS, read_measured
-from havrin_core.shorthand.model import Line, Problem, Situation
+from havrin_core.shorthand.model import Ask, Line, Problem, Situation
 from havrin_core.shorthand.plate_line import read_plate
+from havrin_core.shorthand.proofs import read_proof
+from havrin_core.shorthand.tokens import clauses_of
 from havrin_core.shorthand.trials import TRIALS, milestones_of, read_trial
-from havrin_core.shorthand.words import (
-    PHASE_WORDS,
-    STAGE_WORDS,
-    VERBS,
-    finding_words,
-    longest_phrase,
-    measurand_words,
-    nearest,
-)
-from havrin_core.tape.entries import Body, Reading
-from havrin_core.vocabulary.findings import finding
-from havrin_core.vocabulary.measurands import Measurand
+from havrin_core.shorthand.words import PHASE_WORDS, STAGE_WORDS, VERBS, longest_phrase, measurand_words, nearest
+from havrin_core.tape.entries import Action, Body, Condition, Reading
+from havrin_core.vocabulary.catalogue import part
+from havrin_core.vocabulary.measurands import Measurand, measurand
 
 MOST_CHARACTERS = 500
 _NUMBERLIKE = re.compile(r"^[+\-−–]?[.,]?\d")
 _GLUED = re.compile(r"(?<=[A-Za-z0-9₂µμ])[=:](?=[\d.,+\-−])")
-_PHASE_TEXT = {"found": "as found", "left": "as left", "trial": "trial"}
+_OVER = (">", "over", "above", "exceeds")
+_PPM_PER_PERCENT = 1e4
 
 
 def read_line(text: str, situation: Situation) -> Line:
     """Return what ``text`` says in ``situation``. Never raises for what was typed: problems are data."""
     if len(text) > MOST_CHARACTERS:
-        return _nothing(
-            situation, Problem(text[:20] + "…", f"A line holds {MOST_CHARACTERS} characters; this has {len(text)}.")
-        )
+        long = f"A line holds {MOST_CHARACTERS} characters; this has {len(text)}."
+        return _nothing(situation, Problem(text[:20] + "…", long))
     words = _GLUED.sub(" ", text.strip()).split()
     if not words:
         return _nothing(situation)
+    line = _placed(_dispatched(words, situation), situation)
+    silent = not (line.bodies or line.problems or line.asks or line.unread)
+    return replace(line, unread=tuple(words)) if silent else line
+
+
+def _dispatched(words: list[str], situation: Situation) -> Line:
     verb = words[0].lower()
     if verb in MEASURED_VERBS:
-        return read_measured(verb, words[1:], situation)
-    if verb == "plate":
+        return read_measured(verb, words[1:], situation) if _is_measured(words) else _clauses(words, situation)
+    if verb == "plate" and len(words) > 1:
         return read_plate(words[1:], situation)
-    if verb in TRIALS:
+    if verb in TRIALS and not _is_sentence(words, situation):
         return read_trial(verb, words[1:], situation)
-    if verb in VERBS and not (verb == "found" and _is_readings(words[1:])):
+    if verb in VERBS and not (verb == "found" and _is_readings(words[1:])) and not _is_not_that_verb(words, situation):
         return statements.read_statement(verb, words[1:], situation)
-    look = longest_phrase(words, finding_words())
-    if look and not _is_readings(words):
-        return _look(look[0], words[look[1] :], situation)
-    return _Readings(words, situation).read()
+    if _is_readings(words) and not _has_clauses(words):
+        return _Readings(words, situation).read()
+    return _with_near_readings(_clauses(words, situation), words)
+
+
+def _with_near_readings(line: Line, words: list[str]) -> Line:
+    """ "maniflod 3.5": a number behind an unknown word is asked about, with the readings that are called nearly so."""
+    at = next((index for index, word in enumerate(words) if _NUMBERLIKE.match(word)), 0)
+    if line.bodies or line.asks or line.problems or not at:
+        return line
+    said, rest = " ".join(words[:at]), " ".join(words[at:])
+    near = difflib.get_close_matches(said.lower(), measurand_words(), n=3, cutoff=0.7)
+    if not near:
+        return line
+    return replace(line, asks=(Ask(f"“{said}” {rest}: which reading?", tuple(f"{word} {rest}" for word in near)),))
 
 
 def _nothing(situation: Situation, *problems: Problem) -> Line:
-    return Line((), (), problems, (), situation.phase, situation.stage, "")
+    return Line((), problems, (), situation.phase, situation.stage, "")
 
 
 def _is_readings(words: list[str]) -> bool:
-    has_number = any(_NUMBERLIKE.match(word) for word in words)
-    named = any(" ".join(words[:count]).lower() in measurand_words() for count in (2, 1))
-    return named and has_number
+    has_number = any(_NUMBERLIKE.match(word.lstrip(">")) for word in words)
+    named = any(" ".join(words[:count]).lower() in measurand_words() for count in (3, 2, 1))
+    if words and words[0].lower() in STAGE_WORDS | PHASE_WORDS:
+        return _is_readings(words[1:])
+    return named and (has_number or _is_bare_rise(words))
 
 
-def _look(key: str, rest: list[str], situation: Situation) -> Line:
-    read = read_look(key, rest)
-    if isinstance(read, Problem):
-        return _nothing(situation, read)
-    body, echo = read
-    return Line((body,), (echo,), (), (), situation.phase, situation.stage, finding(key).station)
+def _is_bare_rise(words: list[str]) -> bool:
+    """Without a number the rise is that between the last two air temperatures."""
+    said = [word.lower() for word in words if word.lower() not in STAGE_WORDS | PHASE_WORDS]
+    what = measurand_words().get(" ".join(said))
+    return what is not None and what.key == "temperature_rise_k"
+
+
+def _has_clauses(words: list[str]) -> bool:
+    """Tell whether a line of readings goes on with something that is none: "o2 6.4, vent ok"."""
+    pieces = clauses_of(" ".join(words))
+    return len(pieces) > 1 and not all(_is_readings(piece.split()) for piece in pieces)
+
+
+def _is_measured(words: list[str]) -> bool:
+    """ "belt worn" speaks of the belt; "belt 9 mm 600 mm" measures it."""
+    return any(_NUMBERLIKE.match(word) or word.startswith("#") for word in words[1:]) or len(words) == 1
+
+
+def _is_sentence(words: list[str], situation: Situation) -> bool:
+    """ "looks like a crack" is no trial; "look hose ok" is one."""
+    return words[0].lower() == "look" and len(words) > 1 and words[1].lower() in ("like", "at", "into")
+
+
+# verbs of the bar that are words of the trade, too: what stands behind them tells
+_PLAIN_WORDS = {"shut": ("down",), "again": (), "lift": (), "part": (), "leak": (), "side": ()}
+
+
+def _is_not_that_verb(words: list[str], situation: Situation) -> bool:
+    verb = words[0].lower()
+    if verb == "shut":
+        return (
+            len(words) > 1
+            and words[1].lower() not in ("down", "it", "unit")
+            and bool(read_clause(" ".join(words), situation).bodies)
+        )
+    if verb in ("leak", "tap", "plug", "pull", "hold", "restore", "part", "power", "refit"):
+        # a whole sentence of the vocabulary goes before the short verb: "leak at union", "power off and on"
+        return verb == "leak" and len(words) > 1 and words[1].lower() in ("at", "on", "in")
+    return False
+
+
+def _clauses(words: list[str], situation: Situation) -> Line:
+    """Read a line that is no single statement: clause by clause, each a reading, a proof, an action or a finding."""
+    stage = next(
+        (
+            STAGE_WORDS[w.lower()]
+            for w in words
+            if w.lower() in STAGE_WORDS and STAGE_WORDS[w.lower()] in situation.stages
+        ),
+        situation.stage,
+    )
+    phase = next(
+        (PHASE_WORDS[w.lower()] for w in words if w.lower() in PHASE_WORDS and w.lower() != "left"), situation.phase
+    )
+    there = replace(situation, stage=stage, phase=phase)
+    line = Line((), (), (), phase, stage, "")
+    spoken_of = ""
+    for piece in clauses_of(" ".join(words)):
+        read, spoken_of = _clause(piece, there, spoken_of)
+        line = _joined(line, read)
+    return line
+
+
+def _clause(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str]:
+    words = piece.split()
+    if _is_readings(words):
+        return _Readings(words, situation).read(), spoken_of
+    proof = read_proof(piece, situation)
+    if proof is not None:
+        return statements.line_of(proof, situation), spoken_of
+    verb = words[0].lower()
+    if verb in ("told", "did", "cycles", "cause", "advise") and len(words) > 1:
+        return statements.read_statement(verb, words[1:], situation), spoken_of
+    read = read_clause(piece, situation, spoken_of)
+    return statements.line_of(read, situation), read.part or spoken_of
+
+
+def _joined(line: Line, more: Line) -> Line:
+    return replace(
+        line, bodies=(*line.bodies, *more.bodies), problems=(*line.problems, *more.problems), doubts=(*line.doubts, *more.doubts),
+        asks=(*line.asks, *more.asks), unread=(*line.unread, *more.unread), station=line.station or more.station,
+    )  # fmt: skip
+
+
+def _placed(line: Line, situation: Situation) -> Line:
+    """Return the line with the station that its first entry belongs to."""
+    if line.station or not line.bodies:
+        return line
+    first = line.bodies[0]
+    if isinstance(first, Reading):
+        return replace(
+            line, station=first.station or situation.station_at(measurand(first.quantity).station, first.stage)
+        )
+    if isinstance(first, Condition | Action) and first.part:
+        return replace(line, station=part(first.part).station)
+    return line
 
 
 class _Readings:
@@ -90,7 +193,7 @@ class _Readings:
         kept = [w for w in words if w.lower() not in STAGE_WORDS and w.lower() not in PHASE_WORDS]
         self.words = kept
         self.bodies: list[Reading] = []
-        self.echo: list[str] = []
+        self.asks: list[Ask] = []
         self.doubts: list[str] = []
 
     def read(self) -> Line:
@@ -98,21 +201,7 @@ class _Readings:
         while at < len(self.words):
             at = self._one(at)
         bodies: tuple[Body, ...] = tuple(self.bodies)
-        said = " · ".join(filter(None, [self._stage_text(), _PHASE_TEXT[self.phase]]))
-        echo = (*self.echo, said) if self.echo else ()
-        return Line(bodies, echo, tuple(self.problems), tuple(self.doubts), self.phase, self.stage, self._station())
-
-    def _station(self) -> str:
-        if not self.bodies:
-            return ""
-        first = self.bodies[0]
-        what = next(m for m in measurand_words().values() if m.key == first.quantity)
-        return first.station or station_of(what, first.stage)
-
-    def _stage_text(self) -> str:
-        staged = any(body.stage for body in self.bodies)
-        label = STAGE_LABELS[self.stage]
-        return f"{label} fire" if staged and label else ""
+        return Line(bodies, tuple(self.problems), tuple(self.doubts), self.phase, self.stage, "", tuple(self.asks))
 
     def _stage(self, words: list[str]) -> str:
         said = [STAGE_WORDS[word] for word in words if word in STAGE_WORDS]
@@ -121,7 +210,7 @@ class _Readings:
         if said[-1] in self.situation.stages:
             return said[-1]
         if len(self.situation.stages) == 1:
-            self.problems.append(Problem(said[-1], "This unit has one stage: leave low and high away."))
+            self.problems.append(Problem(said[-1], "This unit has one stage: low and high may be omitted."))
         return self.situation.stages[-1]
 
     def _one(self, at: int) -> int:
@@ -141,8 +230,8 @@ class _Readings:
         return self._value(what, at, None)
 
     def _measurand(self, at: int) -> tuple[Measurand, int] | None:
-        for count in (2, 1):
-            phrase = " ".join(self.words[at : at + count]).lower()
+        for count in (4, 3, 2, 1):
+            phrase = " ".join(self.words[at : at + count]).lower().rstrip(",;:")
             if len(self.words) - at >= count and phrase in measurand_words():
                 return measurand_words()[phrase], at + count
         return None
@@ -153,6 +242,10 @@ class _Readings:
         return at
 
     def _value(self, what: Measurand, at: int, station: str | None, leads: tuple[str, str] | None = None) -> int:
+        over = at < len(self.words) and self.words[at].lower() in _OVER
+        at += 1 if over else 0
+        if at < len(self.words) and self.words[at].startswith(">"):
+            over, self.words[at] = True, self.words[at].lstrip(">")
         stop = at
         while stop < len(self.words) and _NUMBERLIKE.match(self.words[stop]):
             stop += 1
@@ -166,7 +259,7 @@ class _Readings:
         if stop < len(self.words) and self._is_unit(what, stop):
             number_text += f" {self.words[stop]}"
             stop += 1
-        self._accept(what, number_text, station, leads)
+        self._accept(what, number_text.rstrip(",;"), station, leads, over)
         return stop
 
     def _is_unit(self, what: Measurand, at: int) -> bool:
@@ -176,22 +269,30 @@ class _Readings:
         # a word can be both ("v", "t"): it is a unit unless a number of its own follows
         return spelled and not (self._measurand(at) is not None and bool(followed))
 
-    def _accept(self, what: Measurand, text: str, station: str | None, leads: tuple[str, str] | None) -> None:
+    def _accept(
+        self, what: Measurand, text: str, station: str | None, leads: tuple[str, str] | None, over: bool = False
+    ) -> None:
+        percent = text.rstrip().endswith("%") and what.dimension == "ppm"
         try:
-            quantity = parse_quantity(text, what.dimension, shown_unit(what.dimension, self.situation.system))
+            quantity = parse_quantity(
+                text,
+                "percent" if percent else what.dimension,
+                shown_unit("percent" if percent else what.dimension, self.situation.system),
+            )
         except CoreError as refusal:
             self.problems.append(Problem(text, f"{what.name}: {refusal.message}"))
             return
-        if not what.least <= quantity.value_si <= what.most:
+        value = quantity.value_si * _PPM_PER_PERCENT if percent else quantity.value_si
+        if not what.least <= value <= what.most:
             self.problems.append(Problem(text, self._beyond(what, text, quantity.unit.symbol)))
+            return
+        if what.key == "co_ppm_dry" and 0 < value < 1 and text.strip(".,0123456789 ") == "":
+            self.asks.append(Ask(f"CO {text}: percent or ppm?", (f"co {text} %", f"co {text} ppm")))
             return
         stage = self.stage if what.staged else None
         self.bodies.append(
-            Reading(what.key, quantity.value_si, quantity.typed, quantity.unit.symbol, stage, station, leads=leads)
+            Reading(what.key, value, quantity.typed, quantity.unit.symbol, stage, station, leads=leads, at_least=over)
         )
-        shown = f"{quantity.typed:g}".replace("-", "−")
-        where = f" {leads[0]}–{leads[1]}" if leads else f" {station}" if what.key == "event_s" else ""
-        self.echo.append(f"{what.name}{where} {shown} {quantity.unit.symbol}")
         if what.key == "draft_pa" and quantity.value_si > 0:
             self.doubts.append("taken as suction; kept as you typed it")
 
@@ -262,4 +363,3 @@ class _Readings:
         self.bodies.append(
             Reading(what.key, hot - cold, round(shown.value, 2), unit.symbol, self.stage, computed_from=parts)
         )
-        self.echo.append(f"Rise {shown.text} {unit.symbol}, supply − return as last read")

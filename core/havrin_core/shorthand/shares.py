@@ -5,10 +5,11 @@ import re
 from havrin_core.physics.electrical import capacitor_under_load_uf, share_of_nominal
 from havrin_core.physics.shares import equivalent_length_m, span_share, transformer_load
 from havrin_core.shorthand.model import Problem, Situation
-from havrin_core.shorthand.pieces import typed_pieces
+from havrin_core.shorthand.pieces import typed_pieces, unused_words
 from havrin_core.tape.entries import Reading
 
-Outcome = tuple[Reading, str, str] | Problem
+Outcome = Reading | Problem
+_OF = frozenset(("of", "v", "a", "va", "volts", "amps", "x", "at", "rated", "uf", "µf", "mfd"))
 _ELBOW = re.compile(r"(\d+)\s*x\s*(90|45)")
 _VA = "Volts, amps and rating of the transformer under load: va 24.6 1.35 of 40."
 _MAINS = "Line voltage while it runs, and the plate’s: mains 112 of 120."
@@ -20,25 +21,25 @@ _RUN = "Straight run, elbows, and the manual’s most: ventrun 30 ft 4x90 2x45 o
 def read_transformer(words: list[str], stage: str, situation: Situation) -> Outcome:
     """``va 24.6 1.35 of 40``: volts and amps of the secondary under load, and its rating."""
     numbers = [number for number, _, _ in typed_pieces(" ".join(words))]
-    if len(numbers) != 3:
+    if len(numbers) != 3 or unused_words(" ".join(words), _OF):
         return Problem(" ".join(words) or "va", _VA)
     volts, amps, rated = numbers
     share = transformer_load(volts, amps, rated)
     parts = (("secondary_v", volts), ("secondary_a", amps), ("rated_va", rated))
     reading = Reading("transformer_load_pct", 100 * share, round(100 * share), "%", computed_from=parts)
-    return reading, f"Transformer {volts * amps:.0f} of {rated:g} VA, {100 * share:.0f} %", "blower"
+    return reading
 
 
 def read_mains(words: list[str], stage: str, situation: Situation) -> Outcome:
     """``mains 112 of 120``: line voltage under load, and what the plate wants."""
     numbers = [number for number, _, _ in typed_pieces(" ".join(words))]
-    if len(numbers) != 2:
+    if len(numbers) != 2 or unused_words(" ".join(words), _OF):
         return Problem(" ".join(words) or "mains", _MAINS)
     volts, nominal = numbers
     share = 100 * share_of_nominal(volts, nominal)
     parts = (("line_v", volts), ("nominal_v", nominal))
     reading = Reading("line_voltage_off_pct", share, round(share, 1), "%", computed_from=parts)
-    return reading, f"Line voltage {volts:g} of {nominal:g} V, {share:+.1f} %".replace("-", "−"), "call"
+    return reading
 
 
 def read_capacitor(words: list[str], stage: str, situation: Situation) -> Outcome:
@@ -50,23 +51,28 @@ def read_capacitor(words: list[str], stage: str, situation: Situation) -> Outcom
     if kinds == ["current", "voltage", "capacitance"] and min(numbers) > 0:
         under_load = (("amps_a", numbers[0]), ("volts_v", numbers[1]))
         numbers, kinds = [round(capacitor_under_load_uf(numbers[0], numbers[1]), 2), numbers[2]], kinds[1:]
-    if len(numbers) != 2 or "current" in kinds or not all(0.1 <= n <= 500 for n in numbers):
+    if (
+        unused_words(" ".join(words), _OF, "current", "voltage", "capacitance")
+        or len(numbers) != 2
+        or "current" in kinds
+        or not all(0.1 <= n <= 500 for n in numbers)
+    ):
         return Problem(" ".join(words) or "cap", _CAP)
     parts = (("rated_f", numbers[1] * 1e-6), *under_load)
     reading = Reading("capacitor_f", numbers[0] * 1e-6, numbers[0], "µF", computed_from=parts)
-    return reading, f"Capacitor {numbers[0]:g} of {numbers[1]:g} µF{', under load' if under_load else ''}", "blower"
+    return reading
 
 
 def read_belt(words: list[str], stage: str, situation: Situation) -> Outcome:
     """``belt 9 mm 600 mm``: how far it gives at a moderate push, and the free span."""
     found = typed_pieces(" ".join(words), "bore")
-    if len(found) != 2 or any(unit is None for _, unit, _ in found):
+    if unused_words(" ".join(words), _OF, "bore") or len(found) != 2 or any(unit is None for _, unit, _ in found):
         return Problem(" ".join(words) or "belt", _BELT)
     deflection, span = (unit.to_si(number) for number, unit, _ in found if unit is not None)
     share = 100 * span_share(deflection, span)
     parts = (("deflection_m", deflection), ("span_m", span))
     reading = Reading("belt_deflection_pct", share, round(share, 1), "%", computed_from=parts)
-    return reading, f"Belt gives {share:.1f} % of its span (1/64 of the span is 1.6 %)", "blower"
+    return reading
 
 
 def read_vent_run(words: list[str], stage: str, situation: Situation) -> Outcome:
@@ -74,7 +80,12 @@ def read_vent_run(words: list[str], stage: str, situation: Situation) -> Outcome
     text = " ".join(words)
     elbows = {int(angle): int(count) for count, angle in _ELBOW.findall(text)}
     lengths = typed_pieces(_ELBOW.sub(" ", text), "length")
-    if len(lengths) != 2 or any(unit is None for _, unit, _ in lengths) or "of" not in text.split():
+    if (
+        unused_words(_ELBOW.sub(" ", text), _OF, "length")
+        or len(lengths) != 2
+        or any(unit is None for _, unit, _ in lengths)
+        or "of" not in text.split()
+    ):
         return Problem(text or "ventrun", _RUN)
     straight, most = (unit.to_si(number) for number, unit, _ in lengths if unit is not None)
     length = equivalent_length_m(straight, elbows.get(90, 0), elbows.get(45, 0))
@@ -86,4 +97,4 @@ def read_vent_run(words: list[str], stage: str, situation: Situation) -> Outcome
         ("most_m", most),
     )
     reading = Reading("vent_run_pct", share, round(share), "%", computed_from=parts)
-    return reading, f"Vent run {share:.0f} % of the manual’s most, elbows counted as 5 and 2.5 ft", "vent"
+    return reading

@@ -1,251 +1,393 @@
-"""Lines that begin with a verb: deeds, looks, jumpers, codes, checks, decisions, notes."""
+"""Lines that begin with a verb of the bar: what was said, proved, put in and out."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
+from dataclasses import replace
 from datetime import date
 
 from havrin_core.follow_up.frost import HOLDS_HOURS
 from havrin_core.follow_up.plan import APPROVERS
 from havrin_core.machine.circuit.codes import normal_pattern
 from havrin_core.quantities.dates import date_in
-from havrin_core.shorthand.looks import read_look
-from havrin_core.shorthand.model import Line, Problem, Situation
-from havrin_core.shorthand.words import deed_words, finding_words, longest_phrase, nearest
-from havrin_core.standing.model import TITLES
-from havrin_core.tape.entries import Action, Body, Check, Code, Decision, JumperIn, JumperOut, Note
-from havrin_core.vocabulary.abnormal import IN_VERBS, KINDS, OUT_VERBS, Abnormal, device_name
-from havrin_core.vocabulary.actions import deed
-from havrin_core.vocabulary.findings import finding
+from havrin_core.shorthand.causes import read_cause
+from havrin_core.shorthand.clause import Read, read_clause
+from havrin_core.shorthand.model import Ask, Line, Problem, Situation
+from havrin_core.shorthand.tokens import clauses_of, tokens_of
+from havrin_core.shorthand.words import nearest, nearest_parts
+from havrin_core.tape.entries import (
+    MADE_SAFE,
+    NOT_TOUCHED,
+    RUNNING,
+    WAITING,
+    Abnormal,
+    Action,
+    Body,
+    Code,
+    Note,
+    Proof,
+    Said,
+)
+from havrin_core.vocabulary.abnormal import IN_VERBS, OUT_VERBS, WAYS
+from havrin_core.vocabulary.index import part_index
 
-_DEVICE_WORDS = {
-    "call": "call", "w": "call", "r-w": "call", "rw": "call", "thermostat": "call", "limit": "limit", "rollout": "rollout",
-    "pressure": "pressure_switch", "pressure switch": "pressure_switch", "ps": "pressure_switch", "spill": "spill",
-    "door": "door_switch", "door switch": "door_switch", "flame": "flame_sensor", "flame sensor": "flame_sensor",
-    "low water": "low_water", "lwco": "low_water", "gas pressure": "gas_pressure", "inducer": "inducer", "low_water": "low_water", "pressure_switch": "pressure_switch",
-}  # fmt: skip
-_FOUND_ABNORMAL = {word: kind.verb_in for kind in KINDS for word in kind.found_words}
+_FOUND_ABNORMAL = {word: way for way in WAYS for word in way.found_words}
 _MOST_PLACE = 40
 _MOST_CODE = 40
-DEVICES = tuple(dict.fromkeys(_DEVICE_WORDS.values()))
-_GOOD, _BAD = ("ok", "good", "tight", "passed", "none", "yes"), ("bad", "failed", "fails", "found", "yes leak", "no")
+_GOOD = ("ok", "good", "tight", "passed", "none", "yes", "no leak", "no leaks", "no bubbles", "holds")
+_BAD = (
+    "bad",
+    "failed",
+    "fails",
+    "found",
+    "yes leak",
+    "no",
+    "leaks",
+    "leaking",
+    "bubbles",
+    "not ok",
+    "not tight",
+    "not good",
+)
+_WAYS_LEFT = {
+    "running": RUNNING, "on": RUNNING, "off made safe": MADE_SAFE, "made safe": MADE_SAFE, "off and made safe": MADE_SAFE, "shut down": MADE_SAFE,
+    "tagged": MADE_SAFE, "red tagged": MADE_SAFE, "not touched": NOT_TOUCHED, "untouched": NOT_TOUCHED,
+}  # fmt: skip
+_WAITING = ("off waiting for", "off, waiting for", "waiting for", "off until", "off waiting")
+_WHOM = (
+    "owner",
+    "tenant",
+    "manager",
+    "customer",
+    "caretaker",
+    "facility manager",
+    "gas company",
+    "landlord",
+    "wife",
+    "husband",
+    "office",
+    "supervisor",
+)
+_MEANS = {"phone": "phone", "telephone": "phone", "call": "phone", "writing": "writing", "written": "writing", "mail": "mail", "email": "mail", "text": "message", "person": "in person"}  # fmt: skip
 
-Outcome = tuple[Body, str, str] | Problem  # body, how it reads, station
+Outcome = Body | tuple[Body, ...] | Problem | Read | tuple[Said, tuple[Ask, ...]]
 
 
 def read_statement(verb: str, rest: list[str], situation: Situation) -> Line:
     """Return the line that ``verb`` with its ``rest`` makes."""
+    text = " ".join(rest)
     if verb == "code":
-        return _codes(" ".join(rest), situation)
-    outcome = _READERS[verb](rest, " ".join(rest))
+        return _codes(text, situation)
+    return line_of(_READERS[verb](rest, text, situation), situation)
+
+
+def line_of(outcome: Outcome, situation: Situation) -> Line:
+    """Return the line that an outcome makes."""
+    bodies: tuple[Body, ...] = ()
+    problems: tuple[Problem, ...] = ()
+    asks: tuple[Ask, ...] = ()
+    unread: tuple[str, ...] = ()
     if isinstance(outcome, Problem):
-        return Line((), (), (outcome,), (), situation.phase, situation.stage, "")
-    body, echo, station = outcome
-    return Line((body,), (echo,), (), (), situation.phase, situation.stage, station)
+        problems = (outcome,)
+    elif isinstance(outcome, Read):
+        bodies, unread, asks = outcome.bodies, outcome.unread, outcome.asks
+    elif isinstance(outcome, tuple) and len(outcome) == 2 and isinstance(outcome[1], tuple):
+        bodies, asks = (outcome[0],), outcome[1]
+    else:
+        bodies = outcome if isinstance(outcome, tuple) else (outcome,)  # type: ignore[assignment]
+    return Line(bodies, problems, (), situation.phase, situation.stage, "", asks, unread)
 
 
 def _codes(text: str, situation: Situation) -> Line:
     """Return one code, or several stored ones with commas between them, newest first."""
     patterns = [normal_pattern(piece) for piece in text.split(",") if piece.strip()]
     if not patterns or any(len(pattern) > _MOST_CODE for pattern in patterns):
-        problem = Problem(
-            text or "code", "Which code? Flashes (code 2 4, code L S S, code 3 red), digits or letters (code E13)."
-        )
-        return Line((), (), (problem,), (), situation.phase, situation.stage, "")
-    # The newest is written last: the tape's newest code is the one that counts.
-    ordered = list(reversed(patterns))
-    echo = [f"Code {p}" + (f": {situation.codes[p]}" if p in situation.codes else "") for p in patterns]
+        how = "Which code? Flashes (code 2 4, code L S S, code 3 red), digits or letters (code E13)."
+        return line_of(Problem(text or "code", how), situation)
     unknown = [p for p in patterns if situation.codes and p not in situation.codes]
     doubts = tuple(f"this control’s chart knows no code {p}: count it again" for p in unknown)
-    bodies = tuple(Code(pattern) for pattern in ordered)
-    return Line(bodies, tuple(echo), (), doubts, situation.phase, situation.stage, "call")
+    # The newest is written last: the tape's newest code is the one that counts.
+    bodies = tuple(Code(pattern) for pattern in reversed(patterns))
+    return replace(line_of(bodies, situation), doubts=doubts, station="call")
 
 
-def _did(rest: list[str], text: str) -> Outcome:
+def _did(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not rest:
         return Problem("did", "Did what? For example: did clean rod.")
-    named = longest_phrase(rest, deed_words())
-    if named is None:
-        near = nearest(text, {word: word for word in deed_words()})
-        return Problem(
-            text, f"“{text}” is no deed I know: its proofs would be missed. Write it as a note, or pick one.", near
-        )
-    detail = " ".join(rest[named[1] :])
-    return Action(named[0], detail), deed(named[0]).text + (f", {detail}" if detail else ""), deed(named[0]).station
+    bodies: list[Body] = []
+    spoken_of = ""
+    for clause in clauses_of(text):
+        read = read_clause(clause, situation, spoken_of, done=True)
+        if read.unread or read.asks or not read.bodies:
+            what = "“" + text + "”: what was done, to which part? Write it as a note, or pick one."
+            return Problem(text, what, nearest_parts(text, "did change"))
+        bodies += read.bodies
+        spoken_of = read.part
+    return tuple(bodies)
 
 
-def _found(rest: list[str], text: str) -> Outcome:
-    abnormal = longest_phrase(rest, _FOUND_ABNORMAL)
-    if abnormal is not None:
-        return _put_in(IN_VERBS[abnormal[0]], rest[abnormal[1] :], found=True)
-    named = longest_phrase(rest, finding_words())
-    if named is None:
-        near = nearest(text, {word: word for word in finding_words()}) if text else ()
-        return Problem(text or "found", "Found what? A finding I do not know can be written as a note.", near)
-    read = read_look(named[0], rest[named[1] :])
-    return read if isinstance(read, Problem) else (*read, finding(named[0]).station)
+def _found(rest: list[str], text: str, situation: Situation) -> Outcome:
+    low = [word.lower() for word in rest]
+    for count in (2, 1):
+        way = _FOUND_ABNORMAL.get(" ".join(low[:count]))
+        if way is not None and len(rest) > count:
+            after = rest[count + 1 :] if low[count] in ("on", "at", "across", "in") else rest[count:]
+            device = _device(after, situation)
+            if not isinstance(device, Problem) or way.key in ("bridged", "tee", "tap"):
+                return _put_in(way.key, after, situation, found=True)
+    if not rest:
+        return Problem("found", "Found what? For example: found soot, found crack cell 3.")
+    return read_clauses(text, situation)
 
 
-def _device(rest: list[str]) -> str | Problem:
-    named = longest_phrase(rest, _DEVICE_WORDS)
-    if named is None:
-        known = ", ".join(dict.fromkeys(device_name(d) for d in _DEVICE_WORDS.values()))
-        return Problem(
-            " ".join(rest) or "?", f"Which device? {known}.", nearest(" ".join(rest), {w: w for w in _DEVICE_WORDS})
-        )
-    return named[0]
+def read_clauses(text: str, situation: Situation) -> Read:
+    """Return what the clauses of a line say together; where one is not understood, the whole line is asked back."""
+    bodies: list[Body] = []
+    unread: list[str] = []
+    asks: list[Ask] = []
+    spoken_of = ""
+    for clause in clauses_of(text):
+        read = read_clause(clause, situation, spoken_of)
+        bodies += read.bodies
+        unread += read.unread
+        asks += read.asks
+        spoken_of = read.part or spoken_of
+    return Read(tuple(bodies), tuple(unread), tuple(asks))
 
 
-def _where(kind: Abnormal, rest: list[str]) -> str | Problem:
-    """Return the device or place: a known device where the kind wants one, else the words themselves."""
-    device = _device(rest)
-    if not isinstance(device, Problem) or kind.known_devices_only:
+def _device(rest: list[str], situation: Situation) -> str | Problem:
+    """Return the part that the words name: a safety device of this unit before any other part of it."""
+    keys = [token.key for token in tokens_of(" ".join(rest))]
+    devices = frozenset(situation.devices)
+    for among in (devices, situation.parts):
+        found = part_index().every(keys, among)
+        if found:
+            return found[0].key
+    known = ", ".join(device.replace("_", " ") for device in situation.devices)
+    return Problem(" ".join(rest) or "?", f"Which device? Here: {known}.", nearest(" ".join(rest)))
+
+
+def _rest_of_device(rest: list[str], device: str) -> list[str]:
+    """Return the words that do not name the device."""
+    tokens = tokens_of(" ".join(rest))
+    found = part_index().every([t.key for t in tokens], frozenset((device,)))
+    used = {i for f in found[:1] for i in range(f.start, f.stop)}
+    return [t.typed for i, t in enumerate(tokens) if i not in used]
+
+
+def _where(how: str, rest: list[str], situation: Situation) -> str | Problem:
+    """Return the device or place: a known device where the way wants one, else the words themselves."""
+    device = _device(rest, situation)
+    way = next(way for way in WAYS if way.key == how)
+    if not isinstance(device, Problem):
+        keeps = _rest_of_device(rest, device)
+        plain = [
+            word
+            for word in keeps
+            if word.lower() not in ("the", "a", "switch", "in", "at", "on", "lead", "wire", "port", "of")
+        ]
+        # "alter blower speed to high": what is said beside the part belongs to it
+        return " ".join(rest).lower() if plain and not way.known_devices_only and not way.bypasses else device
+    if way.known_devices_only:
         return device
     text = " ".join(rest).lower()
     if not text or len(text) > _MOST_PLACE:
-        return Problem(text or kind.verb_in, f"Where? Say it in a few words: {kind.verb_in} manifold.")
+        return Problem(text or how, f"Where? Say it in a few words: {way.verb_in} manifold.")
     return text
 
 
-def _put_in(kind: Abnormal, rest: list[str], *, found: bool = False) -> Outcome:
-    device = _where(kind, rest)
-    if isinstance(device, Problem):
-        return device
-    said = f"Found {kind.said_in.lower()}" if found else kind.said_in
-    return JumperIn(device, found, kind.key), f"{said}: {device_name(device)}", device
+def _put_in(how: str, rest: list[str], situation: Situation, *, found: bool = False) -> Outcome:
+    device = _where(how, rest, situation)
+    return device if isinstance(device, Problem) else Abnormal(how, device, True, found)
 
 
-def _abnormal_in(kind: Abnormal) -> Callable[[list[str], str], Outcome]:
-    return lambda rest, text: _put_in(kind, rest)
+def _abnormal_in(how: str) -> Callable[[list[str], str, Situation], Outcome]:
+    return lambda rest, text, situation: _put_in(how, rest, situation)
 
 
-def _abnormal_out(kind: Abnormal) -> Callable[[list[str], str], Outcome]:
-    def read(rest: list[str], text: str) -> Outcome:
-        device = _where(kind, rest)
-        if isinstance(device, Problem):
-            return device
-        return JumperOut(device, kind.key), f"{kind.said_out}: {device_name(device)}", device
+def _abnormal_out(how: str) -> Callable[[list[str], str, Situation], Outcome]:
+    def read(rest: list[str], text: str, situation: Situation) -> Outcome:
+        device = _where(how, rest, situation)
+        return device if isinstance(device, Problem) else Abnormal(how, device, False)
 
     return read
 
 
-def _proved(rest: list[str], text: str) -> Outcome:
-    device = _device(rest)
-    return (
-        device
-        if isinstance(device, Problem)
-        else (Check("device", True, 1, device), f"Shown to act: {device_name(device)}", device)
-    )
+def _device_test(passed: bool) -> Callable[[list[str], str, Situation], Outcome]:
+    def read(rest: list[str], text: str, situation: Situation) -> Outcome:
+        device = _device(rest, situation)
+        if isinstance(device, Problem):
+            return device
+        left = [
+            w
+            for w in _rest_of_device(rest, device)
+            if w.lower() not in ("the", "switch", "acts", "ok", "good", "too", "again", "and")
+        ]
+        if any(word.lower() in ("not", "never", "didn't") for word in left):
+            return Read(unread=tuple(left))
+        return Proof("device", passed, 1, device, " ".join(left))
+
+    return read
 
 
-def _fails(rest: list[str], text: str) -> Outcome:
-    device = _device(rest)
-    return (
-        device
-        if isinstance(device, Problem)
-        else (Check("device", False, 1, device), f"DOES NOT act: {device_name(device)}", device)
-    )
-
-
-def _leak(rest: list[str], text: str) -> Outcome:
-    word = text.lower().removeprefix("check ").strip()
+def _leak(rest: list[str], text: str, situation: Situation) -> Outcome:
+    word = text.lower().removeprefix("check ").removeprefix("test ").strip()
     if word in _GOOD:
-        return Check("leak", True), "Leak check passed", "supply_running"
+        return Proof("leak", True)
     if word in _BAD:
-        return Check("leak", False), "Leak check FAILED: gas escapes", "supply_running"
+        return Proof("leak", False)
+    if word.startswith(("at ", "on ", "in ")):
+        return read_clauses(f"leak {text}", situation)
     return Problem(text or "leak", "How did the leak check end? leak ok, or leak bad.")
 
 
-def _cycles(rest: list[str], text: str) -> Outcome:
+def _cycles(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not rest or not rest[0].isdigit() or not 1 <= int(rest[0]) <= 99:
         return Problem(text or "cycles", "How many full cycles were watched? cycles 5; or cycles 1 failed.")
-    passed = not any(word.lower() in ("failed", "bad") for word in rest[1:])
-    count = int(rest[0])
-    return (
-        Check("cycles", passed, count),
-        f"{count} full cycle{'s' if count > 1 else ''}{'' if passed else ': FAILED'}",
-        "call",
-    )
+    words = [word.lower() for word in rest[1:]]
+    passed = not any(word in ("failed", "bad", "not", "no", "fails") for word in words)
+    left = [
+        word
+        for word in words
+        if word not in ("failed", "bad", "ok", "good", "watched", "cycles", "times", "full", "fails")
+    ]
+    return Read(unread=tuple(left)) if left else Proof("cycles", passed, int(rest[0]))
 
 
-def _shut(rest: list[str], text: str) -> Outcome:
+def _told_whom(text: str) -> tuple[tuple[str, ...], str]:
+    keys = {token.key for token in tokens_of(text)}
+    low = " ".join(token.key for token in tokens_of(text))
+    whom = tuple(name for name in _WHOM if name in keys or (" " in name and name in low))
+    means = next((said for word, said in _MEANS.items() if word in keys), "")
+    return whom, means
+
+
+def _shut(rest: list[str], text: str, situation: Situation) -> Outcome:
     words = " ".join(rest[1:]) if rest and rest[0].lower() == "down" else text
-    return Decision("shut_down", words), "Shut down" + (f": {words}" if words else ""), ""
+    whom, means = _told_whom(words) if "told" in [token.key for token in tokens_of(words)] else ((), "")
+    return Said("leaves", words, state=MADE_SAFE, told=whom or (("told",) if _says_told(words) else ()), means=means)
 
 
-def _worded(name: str, label: str) -> Callable[[list[str], str], Outcome]:
-    def read(rest: list[str], text: str) -> Outcome:
+def _says_told(words: str) -> bool:
+    return "told" in [token.key for token in tokens_of(words)]
+
+
+def _leaves(rest: list[str], text: str, situation: Situation) -> Outcome:
+    low = text.lower().strip()
+    for said in _WAITING:
+        if low.startswith(said):
+            return Said("leaves", text[len(said) :].strip(), state=WAITING, until=_date(text, situation))
+    for said, way in sorted(_WAYS_LEFT.items(), key=lambda row: -len(row[0])):
+        if low.startswith(said):
+            words = text[len(said) :].strip(" ,:")
+            whom, means = _told_whom(words) if _says_told(words) else ((), "")
+            return Said("leaves", words, state=way, told=whom, means=means)
+    return Problem(text or "leaves", "How is it left? leaves running · made safe · waiting for … · not touched.")
+
+
+def _told(rest: list[str], text: str, situation: Situation) -> Outcome:
+    if not text:
+        return Problem("told", "Told whom? For example: told owner by phone.")
+    whom, means = _told_whom(text)
+    return Said("told", text, told=whom or (rest[0].lower(),), means=means)
+
+
+def _date(text: str, situation: Situation) -> date | None:
+    return date_in(text, situation.today) if situation.today else None
+
+
+def _worded(name: str, label: str) -> Callable[[list[str], str, Situation], Outcome]:
+    def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if not text:
             return Problem(name, f"{label}: say it in a few words.")
-        return Decision(name, text), f"{label}: {text}", ""
+        return Said(name, text, until=_date(text, situation))
 
     return read
 
 
-def _levelled(name: str, allowed: tuple[int, ...]) -> Callable[[list[str], str], Outcome]:
-    def read(rest: list[str], text: str) -> Outcome:
+def _levelled(name: str, allowed: tuple[int, ...]) -> Callable[[list[str], str, Situation], Outcome]:
+    def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if len(rest) < 2 or not rest[0].isdigit() or int(rest[0]) not in allowed:
-            levels = ", ".join(f"{n} {TITLES[n].lower()}" for n in allowed)
+            levels = ", ".join(str(n) for n in allowed)
             return Problem(text or name, f"Write the level and the reason: {name} {allowed[0]} … Levels: {levels}.")
-        words = " ".join(rest[1:])
-        return Decision(name, words, int(rest[0])), f"{name.capitalize()} standing: {TITLES[int(rest[0])]}. {words}", ""
+        return Said(name, " ".join(rest[1:]), int(rest[0]))
 
     return read
 
 
-def _answered(name: str, label: str) -> Callable[[list[str], str], Outcome]:
-    def read(rest: list[str], text: str) -> Outcome:
+def _answered(name: str, label: str) -> Callable[[list[str], str, Situation], Outcome]:
+    def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if not rest or rest[0].lower() not in APPROVERS:
             return Problem(
                 text or name, f"{label}: who, and for which part? {name} owner inducer. Who: {', '.join(APPROVERS)}."
             )
-        words = " ".join([rest[0].lower(), *rest[1:]])
-        return Decision(name, words), f"{label}: {words}", ""
+        return Said(name, " ".join([rest[0].lower(), *rest[1:]]))
 
     return read
 
 
-def _dated(name: str, label: str) -> Callable[[list[str], str], Outcome]:
-    def read(rest: list[str], text: str) -> Outcome:
+def _dated(name: str, label: str) -> Callable[[list[str], str, Situation], Outcome]:
+    def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if date_in(text, date.min) is None:
             return Problem(text or name, f"{label}: which day? 2026-12-01, 1 December, Friday, in 5 days.")
-        return Decision(name, text), f"{label}: {text}", ""
+        return Said(name, text, until=_date(text, situation))
 
     return read
 
 
-def _building(rest: list[str], text: str) -> Outcome:
+def _building(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not rest or rest[0].lower() not in HOLDS_HOURS:
         return Problem(text or "building", f"How long does it keep its heat? {', '.join(HOLDS_HOURS)}.")
-    return Decision("building", text.lower()), f"Building: {text.lower()}", ""
+    return Said("building", text.lower())
 
 
-def _put_back(rest: list[str], text: str) -> Outcome:
-    return Check("put_back", True), "Everything put back", ""
+def _cause(rest: list[str], text: str, situation: Situation) -> Outcome:
+    return read_cause(text, situation)
 
 
-def _note(rest: list[str], text: str) -> Outcome:
-    return (Note(text), f"Note: {text}", "") if text else Problem("note", "A note needs its words.")
+def _note(rest: list[str], text: str, situation: Situation) -> Outcome:
+    if not text:
+        return Problem("note", "A note needs its words.")
+    for prefix in ("for owner:", "for the owner:", "owner:"):
+        if text.lower().startswith(prefix):
+            return Note(text[len(prefix) :].strip(), for_owner=True)
+    return Note(text)
 
 
-_READERS: dict[str, Callable[[list[str], str], Outcome]] = {
+def _side(rest: list[str], text: str, situation: Situation) -> Outcome:
+    return Note(text, for_owner=True, side=True) if text else Problem("side", "What was seen on the other system?")
+
+
+def _disable(rest: list[str], text: str, situation: Situation) -> Outcome:
+    if text.lower().startswith(("lead", "wire")):
+        return Abnormal("lifted", text.lower(), True, on_purpose=True)
+    return Action("disable", "unit", text)
+
+
+def _power(rest: list[str], text: str, situation: Situation) -> Outcome:
+    if text.lower() in ("off and on", "cycle", "cycled", "off on"):
+        return Action("power_cycle", "")
+    return read_clauses(f"power {text}", situation)
+
+
+_READERS: Mapping[str, Callable[[list[str], str, Situation], Outcome]] = {
     "did": _did,
     "found": _found,
     "saw": _found,
-    **{verb: _abnormal_in(kind) for verb, kind in IN_VERBS.items()},
-    **{verb: _abnormal_out(kind) for verb, kind in OUT_VERBS.items()},
+    **{verb: _abnormal_in(way.key) for verb, way in IN_VERBS.items()},
+    **{verb: _abnormal_out(way.key) for verb, way in OUT_VERBS.items()},
     "leak": _leak,
     "cycles": _cycles,
-    "proved": _proved,
-    "fails": _fails,
-    "cause": _worded("cause", "Cause"),
+    "proved": _device_test(True),
+    "fails": _device_test(False),
+    "cause": _cause,
     "advise": _worded("advise", "Advice"),
-    "refused": _worded("refused", "Refused"),
-    "cannot": _worded("cannot_put_right", "Cannot be put right now"),
-    "told": _worded("told", "Told"),
+    "refused": _worded("refuse", "Refused"),
+    "cannot": _worded("cannot", "Cannot be put right now"),
+    "told": _told,
     "building": _building,
     "vulnerable": _worded("vulnerable", "Cold would harm"),
     "tempheat": _worded("tempheat", "Heat for the time being"),
     "drained": _worded("drained", "Drained"),
-    "part": _worded("part", "To order"),
+    "part": _worded("order", "To order"),
     "approve": _answered("approve", "Needs a yes"),
     "approved": _answered("approved", "Approved"),
     "declined": _answered("declined", "Declined"),
@@ -254,9 +396,15 @@ _READERS: dict[str, Callable[[list[str], str], Outcome]] = {
     "temporary": _worded("temporary", "Temporary repair"),
     "lasting": _worded("lasting", "Lasting repair"),
     "shut": _shut,
-    "untag": _worded("in_service", "Tag off, back in service"),
+    "leaves": _leaves,
+    "untag": _worded("untag", "Tag off, back in service"),
     "stricter": _levelled("stricter", (2, 3, 4)),
     "override": _levelled("override", (1, 2)),
-    "putback": _put_back,
+    "putback": lambda rest, text, situation: Read(unread=tuple(rest)) if rest else Proof("put_back", True),
+    "phoned": _worded("call", "By telephone"),
+    "complaint": _worded("complaint", "Complaint"),
+    "disable": _disable,
+    "power": _power,
+    "side": _side,
     "note": _note,
 }

@@ -1,14 +1,12 @@
 """The line ``tight``: pressure decay of a closed gas line, or let-by past a closed valve."""
 
-from math import ceil
-
-from havrin_core.limits.limits import GAS_LEAK_MOST_M3_S
+from havrin_core.limits.table import most
 from havrin_core.physics.constants import STANDARD_PRESSURE_PA
 from havrin_core.physics.gas.tightness import Closed, decay, least_seconds
-from havrin_core.quantities.display import sentence, show_in
+from havrin_core.quantities.display import show_in
 from havrin_core.quantities.units import shown_unit
 from havrin_core.shorthand.model import Problem, Situation
-from havrin_core.shorthand.pieces import typed_pieces
+from havrin_core.shorthand.pieces import typed_pieces, unused_words
 from havrin_core.tape.entries import Reading
 
 _DIMENSIONS = ("volume", "pressure", "time", "temperature")
@@ -19,8 +17,11 @@ _GAUGE_STEP_PA = 10.0  # 0.1 mbar, 0.04 inWC: what a usual gauge still shows
 _TAKEN_K = 293.15
 
 
-def read_tightness(words: list[str], stage: str, situation: Situation) -> tuple[Reading, str, str] | Problem:
+def read_tightness(words: list[str], stage: str, situation: Situation) -> Reading | Problem:
     """Return the leak that ``words`` show, how it reads, and its station. Raises OutOfDomain."""
+    left = unused_words(" ".join(words), frozenset(("to", "in", "at", "of", "for")), *_DIMENSIONS)
+    if left:
+        return Problem(" ".join(left), _HOW)
     found: dict[str, list[float]] = {dimension: [] for dimension in _DIMENSIONS}
     for number, unit, piece in typed_pieces(" ".join(words), *_DIMENSIONS):
         if unit is None:
@@ -32,13 +33,11 @@ def read_tightness(words: list[str], stage: str, situation: Situation) -> tuple[
     return _leak(volume[0], pressure, time[0], temps or [_TAKEN_K, _TAKEN_K], situation)
 
 
-def _leak(
-    volume: float, pressure: list[float], seconds: float, temps: list[float], situation: Situation
-) -> tuple[Reading, str, str]:
+def _leak(volume: float, pressure: list[float], seconds: float, temps: list[float], situation: Situation) -> Reading:
     baro = situation.gas.baro_pa if situation.gas else STANDARD_PRESSURE_PA
     start, end = (Closed(pascal, kelvin, baro) for pascal, kelvin in zip(pressure, temps, strict=True))
     found = decay(volume, start, end, seconds)
-    least = least_seconds(volume, GAS_LEAK_MOST_M3_S, _GAUGE_STEP_PA, temps[0])
+    least = least_seconds(volume, most("gas_leak.most"), _GAUGE_STEP_PA, temps[0])
     unit = shown_unit("leak", situation.system)
     shown = show_in(found.leak_m3_s_standard, unit)
     parts = (
@@ -49,22 +48,4 @@ def _leak(
     reading = Reading(
         "gas_leak_m3_s", found.leak_m3_s_standard, round(shown.value, unit.decimals), unit.symbol, computed_from=parts
     )
-    return (
-        reading,
-        f"{_short(seconds, least, situation)}{_said(found.leak_m3_s_standard, shown.text, unit.symbol)}",
-        "supply_standing",
-    )
-
-
-def _said(leak: float, text: str, unit: str) -> str:
-    if leak < -0.02 * GAS_LEAK_MOST_M3_S:
-        return f"Pressure rose, {text} {unit}: let-by past the closed valve, or a line that warmed"
-    return f"Leak of the closed line {text} {unit}"
-
-
-def _short(seconds: float, least: float, situation: Situation) -> str:
-    """The warning stands before the figure: a narrow screen cuts the end of a line."""
-    if seconds >= least:
-        return ""
-    criterion = sentence(GAS_LEAK_MOST_M3_S, "leak", situation.system)
-    return f"TOO SHORT: {ceil(least / 60)} min until {criterion} shows on a gauge. "
+    return reading

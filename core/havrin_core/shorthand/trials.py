@@ -4,17 +4,13 @@ from havrin_core.machine.circuit.model import Circuit, Milestone
 from havrin_core.search.pictures import NOTHING, STEADY, pictures_of
 from havrin_core.shorthand.model import Line, Problem, Situation
 from havrin_core.shorthand.words import longest_phrase, nearest
-from havrin_core.tape.entries import Check, Reading
+from havrin_core.tape.entries import Proof, Reading
 
 # The word typed -> the kind of test it is; a call made at the control is a test, not a bypass.
 TRIALS = {"stops": "stops", "look": "look", "ohms": "ohms", "swap": "swap", "try": "jump", "watch": "watch"}
 _GOOD, _BAD = ("ok", "good", "clear", "fine"), ("bad", "dirty", "blocked", "off", "failed", "not")
 _OPEN = ("ol", "open", "o.l.", "∞")
 _HIGH_SHARE = 1.4
-_HOW = {"look": "looked at", "ohms": "ohms", "swap": "tried against a good one", "jump": "called at the control",
-        "watch": "recorded while it runs"}  # fmt: skip
-_SAID = {"ok": "in order", "bad": "NOT in order", "open": "OPEN", "high": "far too high"}
-_LETS_GO = {"ok": "never lets go", "bad": "LETS GO"}
 
 
 def milestones_of(circuit: Circuit | None) -> tuple[Milestone, ...]:
@@ -30,38 +26,22 @@ def read_trial(verb: str, rest: list[str], situation: Situation) -> Line:
     return _line(situation, outcome, _igniter(outcome, rest, situation.circuit))
 
 
-def _line(situation: Situation, outcome: Check | Problem, reading: Reading | None = None) -> Line:
+def _line(situation: Situation, outcome: Proof | Problem, reading: Reading | None = None) -> Line:
     if isinstance(outcome, Problem):
-        return Line((), (), (outcome,), (), situation.phase, situation.stage, "")
-    said = (describe_trial(outcome, situation.circuit),)
+        return Line((), (outcome,), (), situation.phase, situation.stage, "")
     bodies = (outcome, reading) if reading else (outcome,)
-    return Line(bodies, said, (), (), situation.phase, situation.stage, outcome.device)
+    return Line(bodies, (), (), situation.phase, situation.stage, outcome.device)
 
 
-def _igniter(outcome: Check | Problem, rest: list[str], circuit: Circuit) -> Reading | None:
+def _igniter(outcome: Proof | Problem, rest: list[str], circuit: Circuit) -> Reading | None:
     """Return the ohms of an igniter as a reading too: its type has a band of its own."""
-    if isinstance(outcome, Problem) or outcome.check != "ohms" or circuit.part(outcome.device).family != "igniter":
+    if isinstance(outcome, Problem) or outcome.what != "ohms" or circuit.part(outcome.device).family != "igniter":
         return None
     ohms = _number(rest[-1])
     return None if ohms is None else Reading("igniter_ohm", ohms, ohms, "Ω")
 
 
-def describe_trial(body: Check, circuit: Circuit | None = None) -> str:
-    """Return how a trial reads; with the circuit, its parts have their names."""
-    name = body.device.replace("_", " ")
-    if circuit:
-        named = milestones_of(circuit) if body.check == "stops" else circuit.parts
-        name = next((thing.name for thing in named if thing.key == body.device), name)
-    if body.check == "stops":
-        return {NOTHING: "Nothing happens at a call", STEADY: "Runs through and keeps running"}.get(
-            body.outcome, f"Stops after: {name}"
-        )
-    words = _HOW[body.check]
-    said = (_LETS_GO if body.check == "watch" else _SAID).get(body.outcome, body.outcome)
-    return f"{name}, {words}: {said}"
-
-
-def _stops(rest: list[str], situation: Situation) -> Check | Problem:
+def _stops(rest: list[str], situation: Situation) -> Proof | Problem:
     known = {m.key: m.key for m in milestones_of(situation.circuit) if m.seen} | {NOTHING: NOTHING, STEADY: STEADY}
     named = longest_phrase(rest, known)
     if named is None:
@@ -71,10 +51,10 @@ def _stops(rest: list[str], situation: Situation) -> Check | Problem:
             f"Where does it stop? The last thing that happens: {', '.join(known)}.",
             nearest(text, known),
         )
-    return Check("stops", named[0] == STEADY, device=named[0], outcome=named[0])
+    return Proof("stops", named[0] == STEADY, device=named[0], outcome=named[0])
 
 
-def _part(verb: str, rest: list[str], situation: Situation) -> Check | Problem:
+def _part(verb: str, rest: list[str], situation: Situation) -> Proof | Problem:
     kind = TRIALS[verb]
     assert situation.circuit is not None
     tests = pictures_of(situation.circuit).tests
@@ -90,7 +70,7 @@ def _part(verb: str, rest: list[str], situation: Situation) -> Check | Problem:
     if not outcome:
         how = "a number, open, or ok" if kind == "ohms" else "ok or bad"
         return Problem(word or verb, f"{named[0].replace('_', ' ')}: and what did it show? {how}.")
-    return Check(kind, outcome == "ok", device=named[0], outcome=outcome)
+    return Proof(kind, outcome == "ok", device=named[0], outcome=outcome)
 
 
 def _good_or_bad(word: str) -> str:

@@ -1,10 +1,10 @@
 """The vocabulary: every word that begins something, and the nearest meanings of one that does not."""
 
 import difflib
+from collections.abc import Mapping
 from functools import lru_cache
 
-from havrin_core.vocabulary.actions import DEEDS
-from havrin_core.vocabulary.findings import FINDINGS
+from havrin_core.vocabulary.index import condition_index, part_index, phrase_index
 from havrin_core.vocabulary.measurands import MEASURANDS, Measurand
 
 STAGE_WORDS = {"hi": "high", "high": "high", "hf": "high", "lo": "low", "low": "low", "lf": "low"}
@@ -70,7 +70,13 @@ VERBS = {
     "swap": "a known good part tried: swap inducer ok",
     "try": "called at the control for a moment: try thermostat bad",
     "watch": "a contact recorded while it runs: watch limit bad, watch limit ok",
-    "note": "words only: note …",
+    "leaves": "how it is left: leaves running, leaves made safe, leaves waiting for …, leaves not touched",
+    "phoned": "a telephone call: phoned tenant, runs well since",
+    "complaint": "what the customer says: complaint no heat since Friday",
+    "disable": "made unable to fire on purpose: disable",
+    "power": "power off and on: power off and on",
+    "side": "seen on another system, for the owner: side compressor contactor pitted",
+    "note": "words only: note …; note for owner: … goes into the report",
 }
 
 
@@ -78,18 +84,6 @@ VERBS = {
 def measurand_words() -> dict[str, Measurand]:
     """Return each word or phrase that names a quantity."""
     return {word: m for m in MEASURANDS for word in m.words}
-
-
-@lru_cache(maxsize=1)
-def finding_words() -> dict[str, str]:
-    """Return each phrase that names a finding, with the finding's key."""
-    return {word: f.key for f in FINDINGS for word in f.words}
-
-
-@lru_cache(maxsize=1)
-def deed_words() -> dict[str, str]:
-    """Return each phrase that names a deed, with the deed's key."""
-    return {word: d.key for d in DEEDS for word in d.words}
 
 
 def longest_phrase(words: list[str], phrases: dict[str, str]) -> tuple[str, int] | None:
@@ -101,15 +95,22 @@ def longest_phrase(words: list[str], phrases: dict[str, str]) -> tuple[str, int]
     return None
 
 
-def nearest(piece: str, among: dict[str, str] | None = None) -> tuple[str, ...]:
-    """Return up to three meanings near ``piece``, as "word: meaning"."""
+def nearest(piece: str, among: Mapping[str, str] | None = None) -> tuple[str, ...]:
+    """Return up to three meanings near ``piece``, as "word – meaning"."""
     meanings = among or _all_meanings()
     close = difflib.get_close_matches(piece.lower(), meanings, n=3, cutoff=0.5)
     return tuple(f"{word} – {meanings[word]}" if meanings[word] != word else word for word in close)
 
 
+def nearest_parts(text: str, verb: str) -> tuple[str, ...]:
+    """Return up to three lines of ``verb`` with a part whose name is near a word of ``text``."""
+    words = part_index().words()
+    close = [near for word in text.lower().split() for near in difflib.get_close_matches(word, words, n=1, cutoff=0.7)]
+    return tuple(f"{verb} {near}" for near in dict.fromkeys(close))[:3]
+
+
 @lru_cache(maxsize=1)
 def _all_meanings() -> dict[str, str]:
     meanings = {word: m.name for word, m in measurand_words().items()}
-    meanings |= {word: f"found {key.replace('_', ' ')}" for word, key in finding_words().items()}
+    meanings |= {word: word for index in (part_index(), condition_index(), phrase_index()) for word in index.words()}
     return meanings | VERBS

@@ -3,17 +3,10 @@
 from dataclasses import dataclass
 
 from havrin_core.facts.facts import Facts
+from havrin_core.machine.traits import parts_of
 from havrin_core.machine.unit import Unit
 from havrin_core.tape.entries import Code, Entry
-from havrin_core.vocabulary.findings import FINDINGS, Finding
-
-GAS_SMELL = (
-    "Touch no switch, no thermostat, no phone. Get everybody out.",
-    "Shut the gas outside, if that is safe.",
-    "Call from outside. This visit stops here.",
-)
-_TRAP = ("trap_dry", "trap_filled")
-_RESETS = ("manual_reset",)
+from havrin_core.vocabulary.catalogue import GOOD, looks_along, verdict_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,11 +23,11 @@ class Triage:
 
 @dataclass(frozen=True, slots=True)
 class Stop:
-    """One station of the walk, with the findings that matter there."""
+    """One station of the walk, with what may be found there: (part, condition) each."""
 
     station: str
     name: str
-    findings: tuple[Finding, ...]
+    findings: tuple[tuple[str, str], ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,13 +62,13 @@ def _known(unit: Unit, row: Triage) -> bool:
 
 def _answered(row: Triage, facts: Facts) -> Triage:
     part = {"power": "line", "call": "thermostat", "gas": "gas_supply"}.get(row.key)
-    tried = [b for kind in ("look", "jump") for _, b in facts.checks(kind) if b.device == part]
-    looks = [look.finding for _, look in facts.looks() if look.finding in ("vent_whole", "vent_blocked")]
+    tried = [proof for _, proof in facts.tried("look", "jump") if proof.device == part]
+    looks = [look for _, look in facts.conditions() if look.part == "vent" and not look.absent]
     answer = ""
     if tried:
         answer = tried[-1].outcome
     elif row.key == "vent" and looks:
-        answer = "ok" if looks[-1] == "vent_whole" else "bad"
+        answer = "ok" if verdict_of("vent", looks[-1].condition) == GOOD else "bad"
     elif row.key == "water" and facts.newest("water_pressure_pa", None):
         answer = "read"
     return Triage(row.key, row.question, row.good, row.bad, row.begin, answer)
@@ -93,20 +86,16 @@ def walk(unit: Unit) -> list[Walk]:
     return walks
 
 
-def _findings(unit: Unit, station: str) -> tuple[Finding, ...]:
-    here = (f for f in FINDINGS if f.station == station)
-    return tuple(f for f in here if unit.kind.condensing or f.key not in _TRAP)
+def _findings(unit: Unit, station: str) -> tuple[tuple[str, str], ...]:
+    own = parts_of(unit)
+    return tuple((part, like) for part, like in looks_along().get(station, ()) if part in own)
 
 
 def code_before_reset(entries: tuple[Entry, ...]) -> str:
-    """Return what to say about code and reset: a reset that came first has wiped what the control knew."""
+    """Return the code of what to say about code and reset: a reset that came first has wiped what the control knew; "" for nothing."""
     facts = Facts(entries)
-    codes = [e.at for e in facts.entries if isinstance(e.body, Code)]
-    resets = [e.at for e, deed in facts.deeds() if deed.action in _RESETS]
+    codes = [line.moment.at for line, _ in facts.of(Code)]
+    resets = [line.moment.at for line, _ in facts.actions("reset", "power_cycle")]
     if resets and not any(code <= resets[0] for code in codes):
-        return "It was reset before a code was written: what the control knew may be gone. Say so in the cause."
-    return (
-        ""
-        if codes
-        else "Read the code before the power goes off: many controls forget it. Opening the door may cut the power."
-    )
+        return "reset_first"
+    return "" if codes else "read_code_first"

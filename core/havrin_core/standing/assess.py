@@ -1,148 +1,153 @@
 """``assess``: unit, house rules and tape in, assessment out. No clock, no files, no state."""
 
 from dataclasses import replace
+from datetime import datetime
 
 from havrin_core.errors import UnknownName
 from havrin_core.facts.facts import Facts
 from havrin_core.facts.plate_values import plated
 from havrin_core.house.house_rules import HouseRules
+from havrin_core.limits.limits import band_for
 from havrin_core.machine.unit import Unit
-from havrin_core.rules.dangers import danger_reasons, shut_down_reasons
-from havrin_core.rules.flue import flue_reasons, flue_views
-from havrin_core.rules.fumes import fume_reasons
-from havrin_core.rules.leaks import leak_reasons
-from havrin_core.rules.mistakes import mistake_reasons
+from havrin_core.rules.context import Context
+from havrin_core.rules.demands import cycles_after
+from havrin_core.rules.every import every_reason
+from havrin_core.rules.flue import flue_views
 from havrin_core.rules.model import LEAVE, NOT_YET, SHUT_DOWN, Missing, Reason
 from havrin_core.rules.pairs import changes_between
 from havrin_core.rules.practice import remarks_of
-from havrin_core.rules.proofs import Case, cycles_since, missing
-from havrin_core.rules.readings import reading_reasons, reading_views
-from havrin_core.rules.told import told_reasons
-from havrin_core.rules.venting import venting_reasons
+from havrin_core.rules.readings import reading_views
+from havrin_core.rules.work import missing
+from havrin_core.standing.closing import holds_of, leaving_of, nobody_told, put_backs_of
 from havrin_core.standing.ledger import ledger_of
-from havrin_core.standing.model import NOT_SHOWN_TITLE, TITLES, Assessment
+from havrin_core.standing.model import Assessment
 from havrin_core.standing.next_step import next_step
 from havrin_core.standing.stations import station_views
+from havrin_core.tape.entries import NOT_TOUCHED, Said
 from havrin_core.tape.visit import REASONS_FOR_VISIT, VisitTape
-from havrin_core.vocabulary.actions import deed, is_deed
 
 
-def assess(unit: Unit, rules: HouseRules, visit: VisitTape, system: str = "us") -> Assessment:
-    """Return the standing of ``unit`` after ``visit``; texts in unit system ``us`` or ``metric``.
-
-    Worst reason wins. What is missing holds the level at 3 whatever else is good, for "leave
-    running" is said only of what was shown. Raises UnknownName (visit reason, unit system).
-    """
+def context_of(unit: Unit, rules: HouseRules, visit: VisitTape) -> Context:
+    """Return all that a rule may look at: the unit with what the tape read off its plate. Raises UnknownName (reason)."""
     if visit.reason not in REASONS_FOR_VISIT:
         known = ", ".join(REASONS_FOR_VISIT)
         raise UnknownName("reason_unknown", f"No visit reason is called {visit.reason!r}: {known}.", value=visit.reason)
-    unit = plated(unit, visit.entries)
-    case = Case(unit, rules, visit.reason, Facts(visit.entries, visit.open_before), visit.accuracies)
-    readings, flue, open_proofs = reading_views(case), flue_views(case), missing(case)
-    jumpers = case.facts.jumpers_in()
-    reasons = danger_reasons(case, jumpers) + fume_reasons(case) + leak_reasons(case, system) + shut_down_reasons(case)
-    reasons += reading_reasons(case, readings, system) + flue_reasons(case, flue) + venting_reasons(case, flue, system)
-    reasons += told_reasons(case, flue, system) + mistake_reasons(case)
-    reasons = sorted(_with_overrides(case, _dated(case, reasons), open_proofs), key=lambda reason: -reason.level)
-    level = _level(case, reasons, open_proofs)
-    settled = not open_proofs or any(reason.level >= NOT_YET for reason in reasons)
+    facts = Facts(visit.entries, visit.before.entries)
+    return Context(plated(unit, visit.entries), rules, visit.reason, facts, visit.accuracies, visit.before.owed)
+
+
+def assess(unit: Unit, rules: HouseRules, visit: VisitTape, leave: str | None = None) -> Assessment:
+    """Return the standing of ``unit`` after ``visit``, to be left as ``leave`` (one of WAYS_LEFT; None: as was said).
+
+    Worst reason wins. What is missing holds the level at 3 whatever else is good, for "leave running" is said only of
+    what was shown; on a unit that was not touched nothing is asked for. Raises UnknownName (visit reason).
+    """
+    context = context_of(unit, rules, visit)
+    bare = replace(context, unit=unit) if context.unit is not unit else context
+    leaving, waiting_for = leaving_of(context, leave)
+    readings, flue = reading_views(context), flue_views(context)
+    open_proofs = [] if leaving == NOT_TOUCHED else missing(context)
+    reasons = [_carried(context, reason) for reason in every_reason(context, bare, flue)]
+    reasons = sorted([*reasons, *_overrides(context)], key=lambda reason: -reason.level)
+    level = _level(context, reasons, open_proofs)
+    settled = leaving != NOT_TOUCHED and (not open_proofs or any(reason.level >= NOT_YET for reason in reasons))
+    still = context.facts.still_abnormal()
+    to_tell = nobody_told(context)
     return Assessment(
-        level=level, title=TITLES[level] if settled else NOT_SHOWN_TITLE, settled=settled,
-        reasons=tuple(reasons), missing=tuple(open_proofs),
-        next_step=next_step(reasons, open_proofs, jumpers, _is_to_tell(case)),
-        stations=tuple(station_views(case, readings, flue, open_proofs, reasons)), flue=tuple(flue),
-        jumpers=tuple(jumpers), put_backs=_put_backs(case), cycles_shown=cycles_since(case, None),
-        changes=tuple(changes_between(case, system)), not_judged=tuple(_not_judged(unit)), shut_down=bool(case.facts.out_of_service("shut_down")), to_tell=_is_to_tell(case),
-        remarks=tuple(remarks_of(case)), ledger=tuple(ledger_of(case.facts)),
-    )  # fmt: skip
+        level=level,
+        settled=settled,
+        reasons=tuple(reasons),
+        missing=tuple(open_proofs),
+        leaving=leaving,
+        waiting_for=waiting_for,
+        holds=holds_of(context, level, reasons, leaving),
+        next_step=next_step(reasons, open_proofs, still, to_tell),
+        stations=tuple(station_views(context, readings, open_proofs, reasons)),
+        readings=tuple(readings),
+        flue=tuple(flue),
+        abnormal=tuple(still),
+        put_backs=put_backs_of(context),
+        cycles_shown=cycles_after(context.facts, None),
+        changes=tuple(changes_between(context)),
+        not_judged=tuple(_not_judged(context)),
+        made_safe=any(reason.code == "shut_down" for reason in reasons),
+        to_tell=to_tell,
+        remarks=tuple(remarks_of(context)),
+        ledger=tuple(ledger_of(context)),
+        carried=_days(context, reasons),
+    )
 
 
-def _dated(case: Case, reasons: list[Reason]) -> list[Reason]:
-    """Return the reasons, each that an earlier visit left open with that visit's day."""
-    days = {entry.id: entry.at for entry in case.facts.entries if entry.id in case.facts.before}
-    return [
-        replace(r, text=f"{r.text} Open since the visit of {days[r.entry_id]:%d %B %Y}.") if r.entry_id in days else r
-        for r in reasons
+def _carried(context: Context, reason: Reason) -> Reason:
+    """Return a reason that an earlier visit opened with that visit's day."""
+    days = [
+        line.entry.at
+        for line in context.facts.lines
+        if line.entry.id in reason.entry_ids and line.entry.id in context.facts.before
     ]
+    return replace(reason, facts={**reason.facts, "open_since": days[-1]}) if days else reason
 
 
-def _is_to_tell(case: Case) -> bool:
-    """Tell whether this visit shut the unit down and nobody was told yet, in a line of its own or in the same words."""
-    own = [body for e, body in case.facts.out_of_service("shut_down") if e.id not in case.facts.before]
-    told = case.facts.decisions("told") or case.facts.decisions("refused")
-    return bool(own) and not told and not any("told" in body.text.lower() for body in own)
+def _days(context: Context, reasons: list[Reason]) -> dict[str, datetime]:
+    ids = {entry_id for reason in reasons for entry_id in reason.entry_ids} & context.facts.before
+    return {line.entry.id: line.entry.at for line in context.facts.lines if line.entry.id in ids}
 
 
-def _level(case: Case, reasons: list[Reason], open_proofs: list[Missing]) -> int:
+def _level(context: Context, reasons: list[Reason], open_proofs: list[Missing]) -> int:
     level = max((reason.level for reason in reasons), default=LEAVE)
     if open_proofs:
         level = max(level, NOT_YET)
-    level = _milder(case, level, reasons, open_proofs)
-    stricter = [b.level for _, b in case.facts.decisions("stricter") if b.level]
+    level = _milder(context, level, reasons, open_proofs)
+    stricter = [body.level for _, body in context.facts.own_said("stricter") if body.level]
     return max([level, *stricter[-1:]])
 
 
-def _milder(case: Case, level: int, reasons: list[Reason], open_proofs: list[Missing]) -> int:
+def _milder(context: Context, level: int, reasons: list[Reason], open_proofs: list[Missing]) -> int:
     """Return the level under the newest supervisor's override: it covers what was known when it was set, never level 4."""
-    overrides = [(e, b) for e, b in case.facts.decisions("override") if b.by_supervisor and b.level]
+    overrides = [(line, b) for line, b in context.facts.own_said("override") if b.by_supervisor and b.level]
     if not overrides or level >= SHUT_DOWN:
         return level
-    entry, body = overrides[-1]
-    times = {e.id: e.at for e in case.facts.entries}
-    newer = [r.level for r in reasons if r.entry_id in times and times[r.entry_id] > entry.at]
-    newer += [NOT_YET for item in open_proofs if item.since is not None and item.since > entry.at]
+    line, body = overrides[-1]
+    moments = {ln.entry.id: ln.known for ln in context.facts.lines}
+    newer = [
+        r.level
+        for r in reasons
+        if any(not line.moment.surely_after(moments[i]) for i in r.entry_ids if i in moments and i != line.entry.id)
+    ]
+    newer += [NOT_YET for item in open_proofs if item.since is not None and item.since > line.moment.at]
     return min(level, max([body.level or level, *newer]))
 
 
-def _with_overrides(case: Case, reasons: list[Reason], open_proofs: list[Missing]) -> list[Reason]:
-    extra = []
-    for entry, body in [*case.facts.decisions("stricter"), *case.facts.decisions("override")]:
-        if body.level is None or (body.decision == "override" and not body.by_supervisor):
-            continue
-        who = "Set stricter by" if body.decision == "stricter" else "Set milder by the supervisor,"
-        text = f"{who} {entry.author}: {body.text}"
-        extra.append(
-            Reason(
-                body.level,
-                body.decision,
-                text,
-                "It holds until the decision is taken back (“Strike” on the tape).",
-                "",
-                "",
-                "",
-                entry.author,
-                entry.id,
-            )
-        )
-    return [*reasons, *extra]
+def _overrides(context: Context) -> list[Reason]:
+    rows = [(line, body) for line, body in context.facts.own_said("stricter", "override") if body.level is not None]
+    rows = [(line, body) for line, body in rows if body.what == "stricter" or body.by_supervisor]
+    return [_override(line.entry.author, line.entry.id, body) for line, body in rows]
 
 
-def _put_backs(case: Case) -> tuple[str, ...]:
-    open_: dict[str, str] = {}
-    for entry, body in case.facts.deeds():
-        if is_deed(body.action) and deed(body.action).leaves_off:
-            confirmed = case.facts.checks("put_back", entry.at)
-            if not any(b.device in ("", body.action) for _, b in confirmed):
-                open_[body.action] = deed(body.action).leaves_off
-    return tuple(open_.values())
-
-
-def _not_judged(unit: Unit) -> list[str]:
-    plate = unit.plate
-    read_here = {station.quantity for station in unit.stations()}
-    wanted = (
-        ("flame_current_a", "the flame signal's minimum", plate.flame_min_a),
-        ("temperature_rise_k", "the temperature rise range", plate.rise_min_k),
-        ("external_static_pa", "the most external static", plate.static_max_pa),
-        ("water_rise_k", "the water rise range", plate.water_rise_min_k),
+def _override(author: str, entry_id: str, body: Said) -> Reason:
+    return Reason(
+        body.level or LEAVE,
+        body.what,
+        "",
+        {"who": author, "text": body.text},
+        (),
+        author,
+        (entry_id,),
+        "decision_stands",
     )
-    lacking = [name for quantity, name, value in wanted if value is None and quantity in read_here]
-    for stage in plate.stages:
-        label = f" ({stage.key} fire)" if stage.key != "only" else ""
-        parts = (
-            ("manifold_pa", "manifold pressure", stage.manifold_pa),
-            ("draft_pa", "pressure switch point", stage.switch_makes_pa),
-            ("input_w", "input", stage.input_w),
-        )
-        lacking += [f"the {name}{label}" for quantity, name, value in parts if value is None and quantity in read_here]
-    return [f"Not judged: the plate's value for {name} was not entered." for name in lacking]
+
+
+def _not_judged(context: Context) -> list[tuple[str, str | None]]:
+    """Return what is read on this kind of unit and has no limit because the plate's value was not entered."""
+    lacking: list[tuple[str, str | None]] = []
+    here = {station.quantity for station in context.unit.stations()}
+    for quantity in ("flame_current_a", "temperature_rise_k", "external_static_pa", "water_rise_k"):
+        band = band_for(context.unit, context.rules, quantity, context.unit.stage_keys[-1])
+        if quantity in here and (band is None or not band.acquits):
+            lacking.append((quantity, None))
+    for stage in context.unit.stage_keys:
+        for quantity in ("manifold_pa", "draft_pa", "input_w"):
+            band = band_for(context.unit, context.rules, quantity, stage)
+            if quantity in here and (band is None or not band.acquits):
+                lacking.append((quantity, stage))
+    return lacking

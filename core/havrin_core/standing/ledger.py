@@ -1,42 +1,40 @@
 """The ledger: everything left abnormal on a unit, from its entry to its put-back."""
 
-from havrin_core.facts.facts import Facts
+from havrin_core.rules.context import Context
 from havrin_core.standing.model import LedgerRow
-from havrin_core.tape.entries import JumperIn, JumperOut
-from havrin_core.vocabulary.abnormal import abnormal, device_name, restored_line, still_open
-from havrin_core.vocabulary.actions import deed, is_deed
+from havrin_core.tape.corrections import Line
+from havrin_core.tape.entries import Abnormal
+from havrin_core.vocabulary.catalogue import part
 
 
-def ledger_of(facts: Facts) -> list[LedgerRow]:
+def ledger_of(context: Context) -> list[LedgerRow]:
     """Return the rows in the order in which they came to be, what is still open and what was made good."""
-    rows = [*_of_entries(facts), *_of_deeds(facts)]
-    return sorted(rows, key=lambda row: row.since)
+    return sorted([*_of_entries(context), *_of_actions(context)], key=lambda row: row.since)
 
 
-def _of_entries(facts: Facts) -> list[LedgerRow]:
-    rows: list[LedgerRow] = []
-    open_: dict[tuple[str, str], LedgerRow] = {}
-    for entry in facts.entries:
-        body = entry.body
-        if isinstance(body, JumperIn):
-            text = still_open(body.how, body.device)
-            row = LedgerRow(text, restored_line(body.how, body.device), entry.at, entry.author, body.found)
-            open_.setdefault((body.how, body.device), row)
-        elif isinstance(body, JumperOut) and (row_in := open_.pop((body.how, body.device), None)):
-            said = f"{abnormal(body.how).said_in}: {device_name(body.device)}."
-            rows.append(LedgerRow(said, row_in.put_back, row_in.since, row_in.by, row_in.found, entry.at, entry.author))
-    return [*rows, *open_.values()]
+def _of_entries(context: Context) -> list[LedgerRow]:
+    rows = [_row(put_in, body, out) for out, body, put_in in context.facts.made_good()]
+    for still in context.facts.still_abnormal():
+        assert isinstance(still.line.body, Abnormal)
+        rows.append(_row(still.line, still.line.body, None))
+    return rows
 
 
-def _of_deeds(facts: Facts) -> list[LedgerRow]:
+def _row(put_in: Line, body: Abnormal, out: Line | None) -> LedgerRow:
+    first = put_in.body
+    found = isinstance(first, Abnormal) and first.found
+    disabled = isinstance(first, Abnormal) and first.on_purpose
+    until, by = (out.moment.at, out.entry.author) if out else (None, "")
+    return LedgerRow(body.how, body.device, put_in.moment.at, put_in.entry.author, found, until, by, disabled)
+
+
+def _of_actions(context: Context) -> list[LedgerRow]:
     rows = []
-    for entry, body in facts.deeds():
-        off = deed(body.action).leaves_off if is_deed(body.action) else ""
-        if not off:
+    for line, body in context.facts.actions():
+        leaves = part(body.part).leaves.get(body.verb, "") if body.part else ""
+        if not leaves:
             continue
-        back = [e for e, b in facts.checks("put_back", entry.at) if b.device in ("", body.action)]
-        until, by = (back[0].at, back[0].author) if back else (None, "")
-        rows.append(
-            LedgerRow(f"{off}: {deed(body.action).text.lower()}.", "putback", entry.at, entry.author, False, until, by)
-        )
+        back = [out for out, _ in context.facts.proofs("put_back") if out.moment.at >= line.moment.at]
+        until, by = (back[0].moment.at, back[0].entry.author) if back else (None, "")
+        rows.append(LedgerRow(leaves, body.part, line.moment.at, line.entry.author, False, until, by))
     return rows

@@ -1,77 +1,69 @@
-"""The next step: the lift of the worst reason, or the cheapest thing still to show."""
+"""The next step: get out, then the lift of the worst reason, or the cheapest thing still to show."""
 
-from havrin_core.facts.facts import Jumper
+from collections.abc import Sequence
+
+from havrin_core.facts.facts import Still
 from havrin_core.rules.model import NOT_YET, SHUT_DOWN, Missing, Reason
-from havrin_core.standing.model import NextStep
-from havrin_core.vocabulary.abnormal import abnormal, device_name
+from havrin_core.search.model import Outlook
+from havrin_core.standing.model import Assessment, NextStep
 
-_STARTERS = {
-    "room_co": "room ", "vent_seen": "vent ok", "trap_seen": "trap ok", "exchanger_seen": "exchanger ok ",
-    "supply_running": "supply ", "supply_standing": "lockup ", "manifold_each_stage": "mp ", "input_each_stage": "input ",
-    "draft_each_stage": "draft ", "flame_each_stage": "ua ", "rise_each_stage": "rise ", "flue_each_stage": "o2 ",
-    "tightness": "tight ", "spillage_tested": "spill ", "leak_check": "leak ok", "cause_named": "cause ", "full_cycle": "cycles 1", "cycles_after_reset": "cycles ",
-    "device_proved": "proved ", "low_water_proved": "proved low water", "water_pressure": "wp ", "relief_seen": "relief ok",
-    "water_rise_each_stage": "wrise ", "discharge_co_each_stage": "dco ",
-}  # fmt: skip
+# Here nobody touches a switch or goes on working: everybody out first, and the call is made from outside.
+_GET_OUT = ("room_co.out", "gas_in_the_air", "people.symptoms", "co_alarm.alarm_sounded")
+_SMELLS_OF_GAS = ".smells_of_gas"
+_OWN_WORDS = ("advise", "refuse")
+_AFTER_THE_REST = ("full_cycle", "cycles_after_reset")
 
 
-def next_step(reasons: list[Reason], missing: list[Missing], jumpers: list[Jumper], to_tell: bool) -> NextStep | None:
+def is_get_out(reason: Reason) -> bool:
+    """Tell whether a reason asks for everybody to leave before anything else."""
+    return reason.code in _GET_OUT or reason.code.endswith(_SMELLS_OF_GAS)
+
+
+def next_step(
+    reasons: Sequence[Reason], missing: Sequence[Missing], still: Sequence[Still], to_tell: bool
+) -> NextStep | None:
     """Return what to do next, or None when nothing is left to do."""
     tag = next((reason for reason in reasons if reason.code == "shut_down"), None)
     dangers = [reason for reason in reasons if reason.level == SHUT_DOWN and reason is not tag]
+    away = [reason for reason in dangers if is_get_out(reason)]
+    if away and tag is None:
+        return NextStep("get_out", 1, away[0].station, reason=away[0])
     if to_tell and tag is not None:
-        return NextStep("Tell the responsible person, in writing", tag.text, 2, "", "told ")
+        return NextStep("tell", 2, reason=tag)
     if dangers:
-        return _danger_step(dangers[0], tagged=tag is not None)
-    wrong = [r for r in reasons if r.level == NOT_YET and not r.code.endswith("_in") and r.code != "call_unproved"]
+        kind = "cure" if tag is not None else "shut_down"
+        return NextStep(kind, 5, dangers[0].station, reason=dangers[0])
+    wrong = [r for r in reasons if r.level == NOT_YET and not _is_put_in(r)]
     if wrong:
-        return NextStep(_first_words(wrong[0].lifts), wrong[0].text, 5, wrong[0].station, "")
+        return NextStep("cure", 5, wrong[0].station, reason=wrong[0])
     if missing:
-        return _proof_step(min(missing, key=_urgency))
-    if jumpers:
-        first = jumpers[0]
-        kind = abnormal(first.how)
-        title, line = f"{kind.lifts}: {device_name(first.device)}", f"{kind.verb_out} {device_name(first.device)}"
-        return NextStep(title, "The visit cannot close before it is made good.", 1, first.device, line)
+        item = min(missing, key=_urgency)
+        return NextStep("show", item.minutes, item.station, missing=item)
+    if still:
+        return NextStep("put_back", 1, still[0].device, still=still[0])
     if tag is not None:
-        return NextStep(
-            "Put it back into service", "What was wrong is cured and shown; the tag comes off.", 1, "", "untag "
-        )
-    worn = [r for r in reasons if r.level < NOT_YET and r.lifts and r.code not in ("advise", "refused")]
-    return _tell_step(worn[0]) if worn else None
+        return NextStep("untag", 1, reason=tag)
+    worn = [r for r in reasons if r.level < NOT_YET and r.lifts and r.code not in _OWN_WORDS]
+    return NextStep("worn", 5, worn[0].station, reason=worn[0]) if worn else None
 
 
-def _danger_step(reason: Reason, *, tagged: bool) -> NextStep:
-    if tagged:
-        return NextStep(_first_words(reason.lifts), reason.text, 5, reason.station, "")
-    return NextStep("Shut it down and tag it", f"{reason.text} {reason.lifts}", 5, reason.station, "shut down ")
-
-
-def _tell_step(reason: Reason) -> NextStep:
-    return NextStep("Cure it or tell the owner", f"{reason.text} {reason.lifts}", 5, reason.station, "advise ")
+def _is_put_in(reason: Reason) -> bool:
+    """What a technician put in himself for a test comes out at the end of it."""
+    return reason.code in ("call_unproved", "disabled") or reason.code.endswith("_in")
 
 
 def _urgency(item: Missing) -> tuple[bool, bool, bool, int]:
     # Room CO before anything; a full cycle last, for it proves the rest; quick looks before long ones.
-    return (
-        item.proof != "room_co",
-        item.proof in ("full_cycle", "cycles_after_reset"),
-        not item.after_work,
-        item.minutes,
-    )
+    return (item.proof != "room_co", item.proof in _AFTER_THE_REST, item.because is None, item.minutes)
 
 
-def _proof_step(item: Missing) -> NextStep:
-    why = f"{item.how}" + (f" Needed because: {item.after_work.lower()}." if item.after_work else "")
-    return NextStep(f"Show {item.text}", why, item.minutes, item.station, starter_for(item))
-
-
-def starter_for(item: Missing) -> str:
-    """Return the words that begin the line which shows ``item``."""
-    stage = next((word for word in ("low", "high") if item.text.endswith(f"{word} fire")), "")
-    starter = item.starter or _STARTERS[item.proof]
-    return f"{stage} {starter}" if stage else starter
-
-
-def _first_words(lifts: str) -> str:
-    return lifts.split(";")[0].split(". ")[0].rstrip(".")
+def next_step_of(found: Assessment, sought: Outlook | None) -> NextStep | None:
+    """Return the one next step: dangers and room CO first, then the search, then what is still to show."""
+    step = found.next_step
+    room = step is not None and step.missing is not None and step.missing.proof == "room_co"
+    shut = any(reason.level == SHUT_DOWN for reason in found.reasons)
+    if sought is None or room or shut or (sought.next_test is None and not sought.clear):
+        return step
+    if sought.next_test is None:
+        return NextStep("name_cause", 2, sought=sought)
+    return NextStep("test", round(sought.next_test.test.minutes), sought=sought)

@@ -1,61 +1,52 @@
 """What every station of the drawing shows."""
 
 from havrin_core.machine.unit import Station
-from havrin_core.rules.model import NOT_YET, TELL, FlueView, Missing, ReadingView, Reason
-from havrin_core.rules.proofs import Case
-from havrin_core.rules.readings import station_of
+from havrin_core.rules.context import Context
+from havrin_core.rules.model import NOT_YET, TELL, Missing, ReadingView, Reason
 from havrin_core.standing.model import StationView
-from havrin_core.vocabulary.findings import finding, is_finding
+from havrin_core.tape.entries import Condition
+from havrin_core.vocabulary.catalogue import part
 from havrin_core.vocabulary.measurands import measurand
 
 _CLOSED_BELOW_V, _SUPPLY_LEAST_V, _SUPPLY_MOST_V = 1.0, 21.0, 28.0  # 24 V nominal, running
 
 
 def station_views(
-    case: Case, readings: list[ReadingView], flue: list[FlueView], missing: list[Missing], reasons: list[Reason]
+    context: Context, readings: list[ReadingView], missing: list[Missing], reasons: list[Reason]
 ) -> list[StationView]:
     """Return one view per station of the unit, in drawing order."""
     by_station: dict[str, list[ReadingView]] = {}
     for view in readings:
-        by_station.setdefault(station_of(measurand(view.quantity), view.stage), []).append(view)
-    return [_view(case, s, by_station.get(s.key, []), missing, reasons) for s in case.unit.stations()]
+        by_station.setdefault(context.unit.station_at(measurand(view.quantity).station, view.stage), []).append(view)
+    looks: dict[str, list[Condition]] = {}
+    for _, look in context.facts.conditions():
+        looks.setdefault(part(look.part).station, []).append(look)
+    abnormal = {still.device for still in context.facts.still_abnormal()}
+    return [
+        _view(context, s, by_station.get(s.key, []), tuple(looks.get(s.key, ())), s.key in abnormal, missing, reasons)
+        for s in context.unit.stations()
+    ]
 
 
 def _view(
-    case: Case, station: Station, shown: list[ReadingView], missing: list[Missing], reasons: list[Reason]
-) -> StationView:
-    volts = _volts(case, station)
+    context: Context, station: Station, shown: list[ReadingView], looks: tuple[Condition, ...], jumpered: bool,
+    missing: list[Missing], reasons: list[Reason],
+) -> StationView:  # fmt: skip
+    volts = _volts(context, station)
     here = [*shown, *([volts] if volts else [])]
-    looks = tuple(
-        finding(look.finding).text + (f" ({look.place})" if look.place else "")
-        for _, look in case.facts.looks()
-        if is_finding(look.finding) and finding(look.finding).station == station.key
-    )
-    jumpered = any(jumper.device == station.key for jumper in case.facts.jumpers_in())
-    lacking = tuple(
-        m.text
-        for m in missing
-        if m.station in (station.key, station.key.split("_low")[0].split("_high")[0]) and _stage_fits(m, station)
-    )
-    return StationView(
-        station.key, _state(station, here, looks, jumpered, lacking, reasons), tuple(here), looks, jumpered, lacking
-    )
+    lacking = tuple(m for m in missing if m.station in (station.key, station.base) and _stage_fits(m, station))
+    state = _state(station, here, looks, jumpered, lacking, reasons)
+    return StationView(station.key, state, tuple(here), looks, jumpered, lacking)
 
 
 def _stage_fits(item: Missing, station: Station) -> bool:
-    if station.stage not in ("low", "high") or not station.key.endswith(station.stage):
-        return True
-    return f"{station.stage} fire" in item.text
+    own_stage = station.key != station.base
+    return not own_stage or item.stage in (None, station.stage)
 
 
 def _state(
-    station: Station,
-    here: list[ReadingView],
-    looks: tuple[str, ...],
-    jumpered: bool,
-    lacking: tuple[str, ...],
-    reasons: list[Reason],
-) -> str:
+    station: Station, here: list[ReadingView], looks: tuple[Condition, ...], jumpered: bool, lacking: tuple[Missing, ...], reasons: list[Reason]
+) -> str:  # fmt: skip
     worst = max((reason.level for reason in reasons if reason.station == station.key), default=0)
     verdicts = {view.verdict for view in here}
     if jumpered or worst >= NOT_YET or "out" in verdicts:
@@ -67,12 +58,12 @@ def _state(
     return "in" if "in" in verdicts or looks or station.key == "flue" else "noted"
 
 
-def _volts(case: Case, station: Station) -> ReadingView | None:
+def _volts(context: Context, station: Station) -> ReadingView | None:
     if station.between is None:
         return None
     rows = [
         f
-        for f in case.facts.readings
+        for f in context.facts.readings
         if f.quantity == "volts_across_v" and f.station == station.key and f.phase != "trial"
     ]
     if not rows:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Past:
-    """Something that an earlier visit did or found: a deed's key, or the key of a part that was not in order."""
+    """Something that an earlier visit did or found: an action (verb and part), or the key of a part that was not in order."""
 
     days_ago: int
     deed: str = ""

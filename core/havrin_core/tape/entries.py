@@ -1,10 +1,23 @@
-"""The tape: a closed set of typed entries in time order. Nothing is erased; corrections stand beside."""
+"""The tape: a closed set of typed entries. Nothing is erased; corrections stand beside.
 
-from collections.abc import Iterable
-from dataclasses import dataclass, replace
-from datetime import datetime
+This is schema 2. Entries of earlier schemas are brought up by upcasters.py when they are read.
+"""
 
+from dataclasses import dataclass
+from datetime import date, datetime
+from functools import cached_property
+
+SCHEMA = 2
 PHASES = ("found", "left", "trial")
+# How an action was meant: a temporary one has a date, a trial or a precaution cures nothing.
+AS_REPAIR, AS_PRECAUTION, AS_TEMPORARY, AS_TRIAL = "repair", "precaution", "temporary", "trial"
+ACTION_SENSES = (AS_REPAIR, AS_PRECAUTION, AS_TEMPORARY, AS_TRIAL)
+# How sure a cause is.
+FOUND, PRESUMED, NOT_FOUND = "found", "presumed", "not_found"
+CAUSE_STATES = (FOUND, PRESUMED, NOT_FOUND)
+# How a unit is left.
+RUNNING, MADE_SAFE, WAITING, NOT_TOUCHED = "running", "made_safe", "waiting", "not_touched"
+WAYS_LEFT = (RUNNING, MADE_SAFE, WAITING, NOT_TOUCHED)
 
 
 @dataclass(frozen=True, slots=True)
@@ -12,6 +25,7 @@ class Reading:
     """A number read: canonical value, with the number and unit as typed.
 
     ``computed_from`` names the readings (quantity, canonical value) of a number that was not read but computed.
+    ``at_least``: the instrument ended there, the truth may lie higher.
     """
 
     quantity: str
@@ -22,6 +36,8 @@ class Reading:
     station: str | None = None
     computed_from: tuple[tuple[str, float], ...] = ()
     leads: tuple[str, str] | None = None  # nodes of the circuit, for volts
+    at_least: bool = False
+    place: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,42 +51,48 @@ class Trace:
 
 
 @dataclass(frozen=True, slots=True)
-class Look:
-    """Something seen, heard or smelt; ``finding`` is a key of findings.py.
+class Condition:
+    """What a part was like: keys of vocabulary/catalogue.py.
 
-    ``method`` is a key of exchanger/methods.py, ``sure`` one of its degrees, "" where not written.
+    ``method`` is a key of vocabulary/methods.py, ``sure`` one of its degrees; both "" where not said. ``seen`` of ``of``
+    parts were looked at, where that was said. ``absent``: it was said that the part is NOT so ("not cracked").
     """
 
-    finding: str
+    part: str
+    condition: str
     place: str = ""
     size_m: float | None = None
     method: str = ""
     sure: str = ""
+    seen: int | None = None
+    of: int | None = None
+    under: tuple[str, ...] = ()
+    absent: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class Action:
-    """Something done; ``action`` is a key of actions.py."""
+    """Something done: a verb and a part of the vocabulary. ``part`` is "" where an old tape did not say which."""
 
-    action: str
+    verb: str
+    part: str
     detail: str = ""
+    sense: str = AS_REPAIR
+    until: date | None = None
 
 
 @dataclass(frozen=True, slots=True)
-class JumperIn:
-    """Something left abnormal at ``device``: put in by the technician, or found so. ``how`` is a key of abnormal.py."""
+class Abnormal:
+    """Something left abnormal at ``device`` (``is_in``), or made good again. ``how`` is a key of vocabulary/abnormal.py.
 
+    ``on_purpose``: part of making the unit unable to fire, not of a test.
+    """
+
+    how: str
     device: str
+    is_in: bool
     found: bool = False
-    how: str = "jumper"
-
-
-@dataclass(frozen=True, slots=True)
-class JumperOut:
-    """What was abnormal at ``device`` made good again."""
-
-    device: str
-    how: str = "jumper"
+    on_purpose: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,13 +113,13 @@ class Code:
 
 
 @dataclass(frozen=True, slots=True)
-class Check:
+class Proof:
     """A test with an outcome: leak check, cycles run, a safety device proved, a part looked at or tried.
 
     ``outcome`` says it in a word where passed or not is too little: "open", "high", a milestone.
     """
 
-    check: str
+    what: str
     passed: bool
     count: int = 1
     device: str = ""
@@ -105,54 +127,72 @@ class Check:
 
 
 @dataclass(frozen=True, slots=True)
-class Decision:
-    """A decision: cause named, shut down, advice, refusal, a stricter or milder standing."""
+class Said:
+    """Words with a meaning: cause, advice, who was told, how it is left, a stricter or milder standing.
 
-    decision: str
+    For a cause: ``state`` is how sure, ``part`` and ``condition`` what it names, ``explains`` the code of the danger
+    that it explains ("call": the call; "": not said). For leaves: ``state`` is one of WAYS_LEFT. ``told``: whom.
+    ``until`` is the date that the words name.
+    """
+
+    what: str
     text: str = ""
     level: int | None = None
     by_supervisor: bool = False
+    state: str = ""
+    part: str = ""
+    condition: str = ""
+    explains: str = ""
+    told: tuple[str, ...] = ()
+    means: str = ""
+    until: date | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class Note:
-    """Words that change nothing."""
+    """Words that change nothing. ``for_owner``: they go into the report and to the next arrival; ``side``: of another system."""
 
     text: str
+    for_owner: bool = False
+    side: bool = False
 
 
 @dataclass(frozen=True, slots=True)
 class Correction:
-    """The entry ``corrects`` read as ``replacement``, or struck when that is None."""
+    """The entry ``corrects`` read as ``replacement``, or struck when that is None; ``why`` in the author's words."""
 
     corrects: str
     replacement: "Plain | None" = None
     phase: str | None = None
+    why: str = ""
 
 
-Plain = Reading | Trace | Look | Action | JumperIn | JumperOut | PlateValue | Code | Check | Decision | Note
+Plain = Reading | Trace | Condition | Action | Abnormal | PlateValue | Code | Proof | Said | Note
 Body = Plain | Correction
 
 KINDS: dict[str, type] = {
     "reading": Reading,
     "trace": Trace,
-    "look": Look,
+    "condition": Condition,
     "action": Action,
-    "jumper.in": JumperIn,
-    "jumper.out": JumperOut,
+    "abnormal": Abnormal,
     "plate": PlateValue,
     "code": Code,
-    "check": Check,
-    "decision": Decision,
+    "proof": Proof,
+    "said": Said,
     "note": Note,
     "correction": Correction,
 }
 _KIND_OF = {cls: kind for kind, cls in KINDS.items()}
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Entry:
-    """One line of the tape. ``group`` joins entries typed as one line."""
+    """One line of the tape. ``group`` joins entries typed as one line.
+
+    ``at`` is the writer's clock. ``sent_at`` is what that clock showed when the entry was sent, ``received_at`` what the
+    server's showed then: the two tell how far it was off. ``device`` is the tablet.
+    """
 
     id: str
     at: datetime  # with zone
@@ -161,61 +201,20 @@ class Entry:
     body: Body
     group: str = ""
     instrument: str = ""
+    device: str = ""
+    sent_at: datetime | None = None
+    received_at: datetime | None = None
 
     @property
     def kind(self) -> str:
         """The entry's kind, a key of KINDS."""
         return _KIND_OF[type(self.body)]
 
-
-def in_order(entries: Iterable[Entry]) -> list[Entry]:
-    """Return ``entries`` by time, ties by id, each id once: appending twice is harmless."""
-    once = {entry.id: entry for entry in entries}
-    return sorted(once.values(), key=lambda entry: (entry.at, entry.id))
-
-
-def effective(entries: Iterable[Entry]) -> list[Entry]:
-    """Return the tape as if every corrected entry had been written right.
-
-    The newest correction of an entry holds; a correction that was itself corrected counts
-    no more. Replacements keep the time of what they replace.
-    """
-    ordered = in_order(entries)
-    corrections = [e for e in ordered if isinstance(e.body, Correction)]
-    undone: set[str] = set()
-    latest: dict[str, Correction] = {}
-    for entry in reversed(corrections):
-        body = entry.body
-        assert isinstance(body, Correction)
-        if entry.id in undone:
-            continue
-        undone.add(body.corrects)
-        latest.setdefault(body.corrects, body)
-    kept: list[Entry] = []
-    for entry in ordered:
-        if isinstance(entry.body, Correction):
-            continue
-        correction = latest.get(entry.id)
-        if correction is None:
-            kept.append(entry)
-        elif correction.replacement is not None:
-            kept.append(replace(entry, body=correction.replacement, phase=correction.phase or entry.phase))
-    return kept
-
-
-def struck(entries: Iterable[Entry]) -> dict[str, str]:
-    """Return, for each entry that a standing correction touches, the id of that correction."""
-    result: dict[str, str] = {}
-    undone: set[str] = set()
-    for entry in reversed(in_order(entries)):
-        if isinstance(entry.body, Correction) and entry.id not in undone:
-            undone.add(entry.body.corrects)
-            result.setdefault(entry.body.corrects, entry.id)
-    return result
-
-
-def told_of(look: Look) -> str:
-    """Return place, size, method and sureness in words."""
-    size = f"{1000 * look.size_m:g} mm" if look.size_m else ""
-    method = f"by {look.method}" if look.method else ""
-    return ", ".join(filter(None, (look.place, size, method, look.sure)))
+    @cached_property
+    def true_at(self) -> datetime:
+        """The time of the entry with its writer's clock put right; never after it was received."""
+        if self.received_at is None:
+            return self.at
+        if self.sent_at is None:
+            return min(self.at, self.received_at)
+        return min(self.at + (self.received_at - self.sent_at), self.received_at)

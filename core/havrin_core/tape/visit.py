@@ -6,21 +6,25 @@ from dataclasses import dataclass, field
 from havrin_core.quantities.uncertainty import Accuracy
 from havrin_core.tape.entries import Entry
 
-REASONS_FOR_VISIT = {
-    "no_heat": "No heat",
-    "maintenance": "Maintenance",
-    "start_up": "Start-up",
-    "after_repair": "After a repair",
-    "return_parts": "Return with parts",
-    "recheck": "Re-check",
-}
+REASONS_FOR_VISIT = ("no_heat", "maintenance", "start_up", "after_repair", "return_parts", "recheck")
+
+
+@dataclass(frozen=True, slots=True)
+class LeftOpen:
+    """What a closed visit left open for the next one: entries behind it, and the proofs that it did not show."""
+
+    entries: tuple[Entry, ...] = ()
+    owed: tuple[str, ...] = ()
+
+
+NOTHING_OPEN = LeftOpen()
 
 
 @dataclass(frozen=True, slots=True)
 class VisitTape:
-    """One visit as it is judged. ``open_before``: entries of earlier visits whose danger nothing cleared (left_open.py)."""
+    """One visit's tape, with what the unit's last visit left open (standing/carry_over.py)."""
 
     reason: str
     entries: tuple[Entry, ...]
     accuracies: Mapping[str, Mapping[str, Accuracy]] = field(default_factory=dict)  # instrument -> quantity -> accuracy
-    open_before: tuple[Entry, ...] = ()
+    before: LeftOpen = NOTHING_OPEN

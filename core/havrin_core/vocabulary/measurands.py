@@ -76,7 +76,7 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("external_static_pa", "External static", "pressure", "static", ("esp", "static", "tesp"), 0, 2 * _KPA),
     Measurand("blower_current_a", "Blower", "current", "blower", ("blower", "blower amps", "amps"), 0, 60),
     Measurand("water_pressure_pa", "Water pressure", "water_pressure", "water_pressure", ("wp", "water pressure"), 0, 1000 * _KPA),
-    Measurand("water_supply_temp_k", "Supply water", "temperature", "water_supply", ("ws", "supply water"), 273, 400, True),
+    Measurand("water_supply_temp_k", "Supply water", "temperature", "water_supply", ("ws", "supply water"), 273, 450, True),
     Measurand("water_return_temp_k", "Return water", "temperature", "return_water", ("wr", "return water"), 273, 400),
     Measurand("water_rise_k", "Water rise", "temperature_difference", "water_rise", ("wrise", "water rise", "wdt"), 0, 80, True),
     Measurand("intake_co_ppm", "CO at the intake", "ppm", "intake_co", ("ico", "intake co"), 0, 5000),

@@ -12,8 +12,8 @@ from havrin_core.physics.electrical import (
 )
 from havrin_core.quantities.units import BTU_J, CUBIC_FOOT_M3
 from havrin_core.quantities.why import Input, Why
+from havrin_core.rules.context import Context
 from havrin_core.rules.model import FlueView
-from havrin_core.rules.proofs import Case
 from havrin_core.workings.model import Working, signed, spread, width_of
 from havrin_core.workings.output import heat_given, output_of
 
@@ -21,26 +21,30 @@ _RETURN_K = 294.15
 _BTU_H_W = 3600 / BTU_J
 
 
-def air_workings(case: Case, flue: list[FlueView]) -> list[Working]:
+def air_workings(context: Context, flue: list[FlueView]) -> list[Working]:
     """Return the figures of the air side, stage by stage, then the blower's."""
-    return [*(w for stage in case.unit.stage_keys for w in _flow(case, stage, flue)), *_capacitor(case), *_phases(case)]
+    return [
+        *(w for stage in context.unit.stage_keys for w in _flow(context, stage, flue)),
+        *_capacitor(context),
+        *_phases(context),
+    ]
 
 
-def _flow(case: Case, stage: str, flue: list[FlueView]) -> Iterator[Working]:
-    rise, cold = case.facts.newest("temperature_rise_k", stage), case.facts.newest("return_air_temp_k", None)
-    output = output_of(case, stage, flue)
+def _flow(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Working]:
+    rise, cold = context.facts.newest("temperature_rise_k", stage), context.facts.newest("return_air_temp_k", None)
+    output = output_of(context, stage, flue)
     if rise is None or output is None:
         return
     cold_k = cold.value if cold else _RETURN_K
 
     def cubic_metres(v: dict[str, float]) -> float:
-        return airflow(v["output"], v["cold"], v["rise"], case.unit.baro_pa).flow_m3_s_return
+        return airflow(v["output"], v["cold"], v["rise"], context.unit.baro_pa).flow_m3_s_return
 
     values = {"output": output.value_w, "cold": cold_k, "rise": rise.value}
     widths = {
         "output": output.half_width_w,
-        "cold": width_of(case, cold, "temperature"),
-        "rise": width_of(case, rise, "temperature_difference"),
+        "cold": width_of(context, cold, "temperature"),
+        "rise": width_of(context, rise, "temperature_difference"),
     }
     try:
         value = cubic_metres(values)
@@ -49,7 +53,7 @@ def _flow(case: Case, stage: str, flue: list[FlueView]) -> Iterator[Working]:
     yield heat_given(output, stage, "air")
     inputs = (
         Input("heat given to the air", output.value_w, "power"), Input("rise", rise.value, "temperature_difference"),
-        Input("return air", cold_k, "temperature"), Input("barometer here", case.unit.baro_pa, "pressure"),
+        Input("return air", cold_k, "temperature"), Input("barometer here", context.unit.baro_pa, "pressure"),
     )  # fmt: skip
     simple = output.value_w * _BTU_H_W / (SEA_LEVEL_FACTOR * rise.value * 1.8) * CUBIC_FOOT_M3 / 60
     off = signed(100 * (simple / value - 1))
@@ -68,8 +72,8 @@ def _flow(case: Case, stage: str, flue: list[FlueView]) -> Iterator[Working]:
     )
 
 
-def _capacitor(case: Case) -> Iterator[Working]:
-    fact = case.facts.newest("capacitor_f", None)
+def _capacitor(context: Context) -> Iterator[Working]:
+    fact = context.facts.newest("capacitor_f", None)
     rated = dict(fact.computed_from).get("rated_f") if fact else None
     if fact is None or not rated:
         return
@@ -84,13 +88,13 @@ def _capacitor(case: Case) -> Iterator[Working]:
     yield Working("capacitor_pct", "Capacitor against its rating", share, "percent", why, 0.0, None, state, said)
 
 
-def _phases(case: Case) -> Iterator[Working]:
+def _phases(context: Context) -> Iterator[Working]:
     rows = (
         ("voltage_imbalance_pct", "Imbalance of voltages", VOLTAGE_IMBALANCE_MOST_PCT),
         ("current_imbalance_pct", "Imbalance of currents", CURRENT_IMBALANCE_MOST_PCT),
     )
     for quantity, name, most in rows:
-        fact = case.facts.newest(quantity, None)
+        fact = context.facts.newest(quantity, None)
         if fact is None:
             continue
         dimension = "voltage" if quantity.startswith("voltage") else "current"

@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from havrin_core.facts.facts import Facts
 from havrin_core.facts.plate_values import plated
 from havrin_core.house.house_rules import HouseRules
-from havrin_core.limits.limits import input_at_altitude_w
+from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.machine.unit import Unit
 from havrin_core.physics.gas.meter import DIAL_UNITS_M3, seconds_per_turn
 from havrin_core.quantities.units import INWC_PA
+from havrin_core.rules.context import Context
 from havrin_core.rules.flue import flue_views
-from havrin_core.rules.proofs import Case
 from havrin_core.tape.visit import VisitTape
 from havrin_core.workings.air import air_workings
 from havrin_core.workings.draft import draft_workings
@@ -45,22 +45,22 @@ class Workings:
 def workings_of(unit: Unit, rules: HouseRules, visit: VisitTape, system: str) -> Workings:
     """Return every figure that the tape lets compute; words in unit system ``us`` or ``metric``."""
     described = plated(unit, visit.entries)
-    case = Case(described, rules, visit.reason, Facts(visit.entries), visit.accuracies)
-    flue = flue_views(case)
+    context = Context(described, rules, visit.reason, Facts(visit.entries), visit.accuracies)
+    flue = flue_views(context)
     paths = {path.key for path in described.paths}
     return Workings(
-        tuple(gas_workings(case, system)), tuple(draft_workings(case, flue)),
-        tuple(air_workings(case, flue)) if "air" in paths else (),
-        tuple(water_workings(case, flue)) if "water" in paths else (),
-        tuple(_dial(case, volume, unit) for volume, unit in _DIALS),
+        tuple(gas_workings(context, system)), tuple(draft_workings(context, flue)),
+        tuple(air_workings(context, flue)) if "air" in paths else (),
+        tuple(water_workings(context, flue)) if "water" in paths else (),
+        tuple(_dial(context, volume, unit) for volume, unit in _DIALS),
     )  # fmt: skip
 
 
-def _dial(case: Case, volume: str, unit: str) -> Dial:
+def _dial(context: Context, volume: str, unit: str) -> Dial:
     cubic = float(volume) * DIAL_UNITS_M3[unit]
-    rated = {stage: input_at_altitude_w(case.unit, case.rules, stage) for stage in case.unit.stage_keys}
+    rated = {stage: input_at_altitude_w(context.unit, context.rules, stage) for stage in context.unit.stage_keys}
     seconds = tuple(
-        (stage, seconds_per_turn(case.unit.fuel, watts, cubic, _METER_PA, _METER_K, case.unit.baro_pa))
+        (stage, seconds_per_turn(context.unit.fuel, watts, cubic, _METER_PA, _METER_K, context.unit.baro_pa))
         for stage, watts in rated.items() if watts
     )  # fmt: skip
     return Dial(volume, unit, seconds)

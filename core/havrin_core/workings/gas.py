@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from havrin_core.errors import OutOfDomain
 from havrin_core.facts.facts import ReadingFact
-from havrin_core.limits.limits import MANIFOLD_TOLERANCE, SOURCES, band_for, input_at_altitude_w
+from havrin_core.limits.computed import MANIFOLD_TOLERANCE, input_at_altitude_w
+from havrin_core.limits.limits import band_for
 from havrin_core.physics.fuels import LP_FUELS, Fuel, shipped_fuel
 from havrin_core.physics.gas.drills import nearest_drill
 from havrin_core.physics.gas.lp_vapour import vapour_pressure_pa
@@ -17,9 +18,9 @@ from havrin_core.physics.gas.orifice import (
 )
 from havrin_core.quantities.display import sentence
 from havrin_core.quantities.why import Input, Why
-from havrin_core.rules.proofs import Case
-from havrin_core.rules.whys import computed_why
+from havrin_core.rules.context import Context
 from havrin_core.workings.model import Working, signed, spread, width_of
+from havrin_core.workings.whys import computed_why
 
 GAS_TEMP_K = 288.15  # of the line, where nobody read it
 NATURAL, LP = "NG_H", "LPG_C3_COMM"
@@ -27,50 +28,50 @@ _FIT_SHARE = 0.12  # an orifice within this share of the one that the plate's in
 _SOURCE = "orifice equation, docs/formulas.md section 7"
 
 
-def gas_workings(case: Case, system: str) -> list[Working]:
+def gas_workings(context: Context, system: str) -> list[Working]:
     """Return the figures of the gas path, stage by stage, then those of the supply."""
-    found = [working for stage in case.unit.stage_keys for working in _stage(case, stage, system)]
-    return [*found, *_supply(case), *_tank(case)]
+    found = [working for stage in context.unit.stage_keys for working in _stage(context, stage, system)]
+    return [*found, *_supply(context), *_tank(context)]
 
 
-def orifice_of(case: Case, stage: str) -> tuple[ReadingFact, int] | None:
+def orifice_of(context: Context, stage: str) -> tuple[ReadingFact, int] | None:
     """Return the orifice as read, and how many there are: as typed, else the plate's cells."""
-    fact = case.facts.newest("orifice_diameter_m", stage)
+    fact = context.facts.newest("orifice_diameter_m", stage)
     if fact is None:
-        fact = next((f for s in case.unit.stage_keys if (f := case.facts.newest("orifice_diameter_m", s))), None)
+        fact = next((f for s in context.unit.stage_keys if (f := context.facts.newest("orifice_diameter_m", s))), None)
     if fact is None:
         return None
     counted = dict(fact.computed_from).get("burner_count")
-    return fact, int(counted or case.unit.plate.exchanger_cells)
+    return fact, int(counted or context.unit.plate.exchanger_cells)
 
 
-def _stage(case: Case, stage: str, system: str) -> Iterator[Working]:
-    manifold = case.facts.newest("manifold_pa", stage)
-    metered = case.facts.newest("input_w", stage)
-    rated = input_at_altitude_w(case.unit, case.rules, stage)
+def _stage(context: Context, stage: str, system: str) -> Iterator[Working]:
+    manifold = context.facts.newest("manifold_pa", stage)
+    metered = context.facts.newest("input_w", stage)
+    rated = input_at_altitude_w(context.unit, context.rules, stage)
     if rated is not None:
-        yield _rated(case, stage, rated)
+        yield _rated(context, stage, rated)
     if metered is not None:
-        yield _metered(case, stage, metered)
+        yield _metered(context, stage, metered)
     if manifold is not None:
-        yield from _adjuster(case, stage, manifold, metered, system)
-    yield from _by_orifice(case, stage, manifold, rated)
+        yield from _adjuster(context, stage, manifold, metered, system)
+    yield from _by_orifice(context, stage, manifold, rated)
 
 
-def _rated(case: Case, stage: str, rated: float) -> Working:
-    band = band_for(case.unit, case.rules, "input_w", stage)
+def _rated(context: Context, stage: str, rated: float) -> Working:
+    band = band_for(context.unit, context.rules, "input_w", stage)
     assert band is not None  # a rated input gives its band
     assert band.why is not None
     why = Why("plate input × (1 − altitude share)", band.why.inputs, band.why.source, band.why.note)
     return Working("input_rated_w", "Rated input here", rated, "power", why, stage=stage)
 
 
-def _metered(case: Case, stage: str, metered: ReadingFact) -> Working:
-    band = band_for(case.unit, case.rules, "input_w", stage)
+def _metered(context: Context, stage: str, metered: ReadingFact) -> Working:
+    band = band_for(context.unit, context.rules, "input_w", stage)
     state = band.verdict(metered.value) if band else ""
     parts = dict(metered.computed_from)
     why = Why("typed as read", (), "the technician")
-    width = width_of(case, metered, "power")
+    width = width_of(context, metered, "power")
     if "time_s" in parts:
         why = computed_why("input_w", metered.computed_from)
         width = metered.value * 0.5 / parts["time_s"]
@@ -78,9 +79,9 @@ def _metered(case: Case, stage: str, metered: ReadingFact) -> Working:
 
 
 def _adjuster(
-    case: Case, stage: str, manifold: ReadingFact, metered: ReadingFact | None, system: str
+    context: Context, stage: str, manifold: ReadingFact, metered: ReadingFact | None, system: str
 ) -> Iterator[Working]:
-    plated = case.unit.stage(stage).manifold_pa
+    plated = context.unit.stage(stage).manifold_pa
     if plated is None:
         return
     gap = plated - manifold.value
@@ -89,16 +90,16 @@ def _adjuster(
         "plate value − manifold as read", inputs, "data plate", "One turn at a time: read again once it has settled."
     )
     yield Working(
-        "manifold_gap_pa", "To reach the plate", gap, "pressure", why, width_of(case, manifold, "pressure"), stage,
-        _gap_state(case, stage, manifold.value), _turn(gap, plated, system),
+        "manifold_gap_pa", "To reach the plate", gap, "pressure", why, width_of(context, manifold, "pressure"), stage,
+        _gap_state(context, stage, manifold.value), _turn(gap, plated, system),
     )  # fmt: skip
     if metered is None:
         return
     after = input_at_pressure_w(metered.value, manifold.value, plated) if manifold.value > 1 else 0.0
     parts = (Input("input by meter", metered.value, "power"), *inputs)
-    width = width_of(case, metered, "power")
+    width = width_of(context, metered, "power")
     why = Why("input × √(plate / manifold now)", parts, "flow goes with the root of the manifold pressure")
-    band = band_for(case.unit, case.rules, "input_w", stage)
+    band = band_for(context.unit, context.rules, "input_w", stage)
     yield Working(
         "input_after_w",
         "Input once it stands at the plate",
@@ -109,13 +110,13 @@ def _adjuster(
         stage,
         band.verdict(after) if band else "",
     )
-    yield from _wanted(case, stage, manifold, metered, plated, system)
+    yield from _wanted(context, stage, manifold, metered, plated, system)
 
 
 def _wanted(
-    case: Case, stage: str, manifold: ReadingFact, metered: ReadingFact, plated: float, system: str
+    context: Context, stage: str, manifold: ReadingFact, metered: ReadingFact, plated: float, system: str
 ) -> Iterator[Working]:
-    rated = input_at_altitude_w(case.unit, case.rules, stage)
+    rated = input_at_altitude_w(context.unit, context.rules, stage)
     if rated is None:
         return
     try:
@@ -136,13 +137,13 @@ def _wanted(
     )  # fmt: skip
     yield Working(
         "manifold_for_rated_pa", "Manifold that would give the rated input", target, "pressure", why,
-        spread(lambda v: v["m"] * (rated / v["i"]) ** 2, {"m": manifold.value, "i": metered.value}, {"m": width_of(case, manifold, "pressure"), "i": width_of(case, metered, "power")}),
+        spread(lambda v: v["m"] * (rated / v["i"]) ** 2, {"m": manifold.value, "i": metered.value}, {"m": width_of(context, manifold, "pressure"), "i": width_of(context, metered, "power")}),
         stage, "in" if inside else "out", said,
     )  # fmt: skip
 
 
-def _gap_state(case: Case, stage: str, manifold_pa: float) -> str:
-    band = band_for(case.unit, case.rules, "manifold_pa", stage)
+def _gap_state(context: Context, stage: str, manifold_pa: float) -> str:
+    band = band_for(context.unit, context.rules, "manifold_pa", stage)
     return band.verdict(manifold_pa) if band else ""
 
 
@@ -153,48 +154,50 @@ def _turn(gap_pa: float, plated_pa: float, system: str) -> str:
     return f"About {sentence(abs(gap_pa), 'pressure', system)} {amount}: turn {way}, wait until it settles, read again; then the flue."
 
 
-def _by_orifice(case: Case, stage: str, manifold: ReadingFact | None, rated: float | None) -> Iterator[Working]:
-    known = orifice_of(case, stage)
+def _by_orifice(context: Context, stage: str, manifold: ReadingFact | None, rated: float | None) -> Iterator[Working]:
+    known = orifice_of(context, stage)
     if known is None:
         return
     bore, count = known
-    fuel = case.unit.fuel
+    fuel = context.unit.fuel
     if manifold is not None and manifold.value > 0:
-        yield _orifice_input(case, stage, bore, count, manifold)
-    plated = case.unit.stage(stage).manifold_pa
+        yield _orifice_input(context, stage, bore, count, manifold)
+    plated = context.unit.stage(stage).manifold_pa
     if rated is not None and plated is not None:
-        needed = _needed(case, fuel, rated, count, plated)
-        yield _fit(case, stage, bore, count, needed, rated)
+        needed = _needed(context, fuel, rated, count, plated)
+        yield _fit(context, stage, bore, count, needed, rated)
 
 
-def _orifice_input(case: Case, stage: str, bore: ReadingFact, count: int, manifold: ReadingFact) -> Working:
+def _orifice_input(context: Context, stage: str, bore: ReadingFact, count: int, manifold: ReadingFact) -> Working:
     def watts(v: dict[str, float]) -> float:
-        flow = orifice_flow(case.unit.fuel, v["bore"], v["manifold"], USUAL_DISCHARGE, case.unit.baro_pa, GAS_TEMP_K)
+        flow = orifice_flow(
+            context.unit.fuel, v["bore"], v["manifold"], USUAL_DISCHARGE, context.unit.baro_pa, GAS_TEMP_K
+        )
         return count * flow.input_gross_w
 
     values = {"bore": bore.value, "manifold": manifold.value}
-    widths = {"bore": width_of(case, bore, "bore"), "manifold": width_of(case, manifold, "pressure")}
+    widths = {"bore": width_of(context, bore, "bore"), "manifold": width_of(context, manifold, "pressure")}
     value = watts(values)
     inputs = (
         Input("orifices", count, "count"), Input("bore", bore.value, "bore"), Input("manifold", manifold.value, "pressure"),
-        Input("barometer here", case.unit.baro_pa, "pressure"), Input("gas, taken as", GAS_TEMP_K, "temperature"),
+        Input("barometer here", context.unit.baro_pa, "pressure"), Input("gas, taken as", GAS_TEMP_K, "temperature"),
     )  # fmt: skip
     why = Why(
         f"count × {USUAL_DISCHARGE:g} × area × √(2 × density × manifold) × gross heating value", inputs, _SOURCE,
         f"Discharge coefficient {USUAL_DISCHARGE:g} taken as usual, ±3 %: the meter goes before it.",
     )  # fmt: skip
     width = (spread(lambda v: watts(dict(v)), values, widths) ** 2 + (0.03 * value) ** 2) ** 0.5
-    band = band_for(case.unit, case.rules, "input_w", stage)
+    band = band_for(context.unit, context.rules, "input_w", stage)
     return Working(
         "input_orifice_w", "Input by orifice", value, "power", why, width, stage, band.verdict(value) if band else ""
     )
 
 
-def _needed(case: Case, fuel: Fuel, rated: float, count: int, manifold_pa: float) -> float:
-    return diameter_for_input_m(fuel, rated, count, manifold_pa, USUAL_DISCHARGE, case.unit.baro_pa, GAS_TEMP_K)
+def _needed(context: Context, fuel: Fuel, rated: float, count: int, manifold_pa: float) -> float:
+    return diameter_for_input_m(fuel, rated, count, manifold_pa, USUAL_DISCHARGE, context.unit.baro_pa, GAS_TEMP_K)
 
 
-def _fit(case: Case, stage: str, bore: ReadingFact, count: int, needed: float, rated: float) -> Working:
+def _fit(context: Context, stage: str, bore: ReadingFact, count: int, needed: float, rated: float) -> Working:
     inputs = (
         Input("rated input here", rated, "power"),
         Input("orifices", count, "count"),
@@ -203,7 +206,7 @@ def _fit(case: Case, stage: str, bore: ReadingFact, count: int, needed: float, r
     why = Why("bore that passes the rated input at the plate's manifold pressure", inputs, _SOURCE)
     share = bore.value / needed - 1
     fits = abs(share) <= _FIT_SHARE
-    other = _other_gas(case, rated, count, bore.value)
+    other = _other_gas(context, rated, count, bore.value)
     said = f"Nearest drill #{nearest_drill(needed)}; fitted is {signed(100 * share)} %."
     if not fits:
         said += (
@@ -224,45 +227,45 @@ def _fit(case: Case, stage: str, bore: ReadingFact, count: int, needed: float, r
     )
 
 
-def _other_gas(case: Case, rated: float, count: int, bore_m: float) -> str:
-    other = NATURAL if case.unit.plate.fuel in LP_FUELS else LP
+def _other_gas(context: Context, rated: float, count: int, bore_m: float) -> str:
+    other = NATURAL if context.unit.plate.fuel in LP_FUELS else LP
     usual = {NATURAL: 872.0, LP: 2491.0}[other]  # 3.5 and 10 inWC
-    needed = _needed(case, shipped_fuel(other), rated, count, usual)
+    needed = _needed(context, shipped_fuel(other), rated, count, usual)
     return shipped_fuel(other).label if abs(bore_m / needed - 1) <= _FIT_SHARE else ""
 
 
-def _supply(case: Case) -> Iterator[Working]:
-    standing, running = (case.facts.newest(q, None) for q in ("supply_standing_pa", "supply_running_pa"))
+def _supply(context: Context) -> Iterator[Working]:
+    standing, running = (context.facts.newest(q, None) for q in ("supply_standing_pa", "supply_running_pa"))
     if standing is None or running is None:
         return
     inputs = (
         Input("supply, no flow", standing.value, "pressure"),
         Input("supply, all running", running.value, "pressure"),
     )
-    width = width_of(case, standing, "pressure") + width_of(case, running, "pressure")
+    width = width_of(context, standing, "pressure") + width_of(context, running, "pressure")
     yield Working(
         "supply_drop_pa", "Lost between no flow and all running", standing.value - running.value, "pressure",
         Why("supply, no flow − supply, all running", inputs, "as read"), width,
     )  # fmt: skip
     over = 100 * (standing.value / running.value - 1) if running.value > 0 else 0.0
-    band = band_for(case.unit, case.rules, "supply_standing_pa", None, running.value)
+    band = band_for(context.unit, context.rules, "supply_standing_pa", None, running.value)
     state = band.verdict(standing.value) if band else ""
     yield Working(
-        "lock_up_pct", "Lock-up over running", over, "percent", Why("100 × (no flow / running − 1)", inputs, SOURCES["default"], "at most 30 %"),
+        "lock_up_pct", "Lock-up over running", over, "percent", Why("100 × (no flow / running − 1)", inputs, "Havrin's default, for guidance", "at most 30 %"),
         0.0, None, state,
     )  # fmt: skip
 
 
-def _tank(case: Case) -> Iterator[Working]:
-    outdoor = case.facts.newest("outdoor_temp_k", None)
-    if case.unit.plate.fuel not in LP_FUELS or outdoor is None:
+def _tank(context: Context) -> Iterator[Working]:
+    outdoor = context.facts.newest("outdoor_temp_k", None)
+    if context.unit.plate.fuel not in LP_FUELS or outdoor is None:
         return
     try:
-        value = vapour_pressure_pa(case.unit.fuel, outdoor.value) - case.unit.baro_pa
+        value = vapour_pressure_pa(context.unit.fuel, outdoor.value) - context.unit.baro_pa
     except OutOfDomain:
         return
     why = Why(
-        "vapour pressure of the liquid − barometer", (Input("tank, as outdoors", outdoor.value, "temperature"), Input("barometer here", case.unit.baro_pa, "pressure")),
+        "vapour pressure of the liquid − barometer", (Input("tank, as outdoors", outdoor.value, "temperature"), Input("barometer here", context.unit.baro_pa, "pressure")),
         "saturation line of propane and butane, docs/formulas.md section 7",
         "It is the temperature's, not the fill's: a tank that is being drawn from is colder than the air.",
     )  # fmt: skip

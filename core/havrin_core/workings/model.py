@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from havrin_core.facts.facts import ReadingFact
 from havrin_core.quantities.uncertainty import Accuracy, propagate
 from havrin_core.quantities.why import Why
-from havrin_core.rules.proofs import Case
+from havrin_core.rules.context import Context
 
 # Stated accuracies where the instrument's record gives none: typical handhelds, for guidance
 USUAL_ACCURACY: Mapping[str, Accuracy] = {
@@ -45,11 +45,11 @@ def signed(percent: float) -> str:
     return f"{percent:+.0f}".replace("-", "−")
 
 
-def width_of(case: Case, fact: ReadingFact | None, dimension: str) -> float:
+def width_of(context: Context, fact: ReadingFact | None, dimension: str) -> float:
     """Return the half-width of a reading: its instrument's own, else what is usual for its dimension."""
     if fact is None:
         return 0.0
-    stated = case.accuracies.get(fact.instrument, {}).get(fact.quantity) or USUAL_ACCURACY.get(dimension)
+    stated = context.accuracies.get(fact.instrument, {}).get(fact.quantity) or USUAL_ACCURACY.get(dimension)
     read = fact.value - 273.15 if dimension == "temperature" else fact.value
     return stated.at(read) if stated else 0.0
 

@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
-from havrin_core.limits.limits import input_at_altitude_w
+from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.quantities.why import Input, Why
+from havrin_core.rules.context import Context
 from havrin_core.rules.model import FlueView
-from havrin_core.rules.proofs import Case
 from havrin_core.workings.model import Working, width_of
 
 _USUAL_EFFICIENCY = {True: 92.0, False: 80.0}  # condensing, others: % gross
@@ -22,14 +22,14 @@ class Output:
     note: str
 
 
-def output_of(case: Case, stage: str, flue: list[FlueView]) -> Output | None:
+def output_of(context: Context, stage: str, flue: list[FlueView]) -> Output | None:
     """Return the output at ``stage``; None where not even the plate knows the input."""
-    metered = case.facts.newest("input_w", stage)
-    rated = input_at_altitude_w(case.unit, case.rules, stage)
+    metered = context.facts.newest("input_w", stage)
+    rated = input_at_altitude_w(context.unit, context.rules, stage)
     if metered is None and rated is None:
         return None
     watts = metered.value if metered else rated or 0.0
-    watts_width = width_of(case, metered, "power") if metered else 0.05 * watts
+    watts_width = width_of(context, metered, "power") if metered else 0.05 * watts
     view = next((v for v in flue if v.stage == stage and v.result and "efficiency_gross_pct" in v.result.values), None)
     if view is not None and view.result is not None:
         share, width = (
@@ -37,7 +37,7 @@ def output_of(case: Case, stage: str, flue: list[FlueView]) -> Output | None:
             view.result.half_widths.get("efficiency_gross_pct", 0.5),
         )
     else:
-        share, width = _USUAL_EFFICIENCY[case.unit.kind.condensing], _USUAL_WIDTH_PCT
+        share, width = _USUAL_EFFICIENCY[context.unit.kind.condensing], _USUAL_WIDTH_PCT
     taken = [] if metered else ["input taken from the plate at this altitude, not clocked"]
     taken += [] if view else ["efficiency taken as usual for this kind, not read at the flue"]
     inputs = (

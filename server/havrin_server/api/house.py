@@ -7,7 +7,7 @@ from ninja import Router
 
 from havrin_core.house.house_rules import LIMITS, PRESETS, HouseRules, house_rules_from_dict
 from havrin_core.house.schools import QUESTIONS, SCHOOLS
-from havrin_core.standing.model import TITLES
+from havrin_core.wording.names import title
 from havrin_server.api.schemas_house import (
     AnswerOut,
     ChangedVisitOut,
@@ -50,7 +50,7 @@ def try_out(request: HttpRequest, payload: HouseRulesIn) -> DryRunOut:
 def _changed(row: Changed) -> ChangedVisitOut:
     return ChangedVisitOut(
         id=row.visit.pk, unit=row.visit.unit.name, day=row.visit.day, before=row.before.level, after=row.after.level,
-        before_title=TITLES[row.before.level], after_title=TITLES[row.after.level], says=row.says,
+        before_title=title(row.before.level), after_title=title(row.after.level), says=row.says,
     )  # fmt: skip
 
 

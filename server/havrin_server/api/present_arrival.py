@@ -3,6 +3,9 @@
 from havrin_core.machine.circuit.codes import code_style
 from havrin_core.quantities.display import sentence, show
 from havrin_core.standing import arrival
+from havrin_core.vocabulary.catalogue import BAD, DANGER, WORN, conditions, verdict_of
+from havrin_core.wording.names import condition_name, part_name, part_words
+from havrin_core.wording.steps import GAS_SMELL, code_note
 from havrin_core.workings.dual_fuel import AXIS_K, RUNS, Axis, axis_of
 from havrin_server.api.present import earlier_out
 from havrin_server.api.schemas import Shown
@@ -37,7 +40,7 @@ def arrival_page(visit: Visit, system: str) -> ArrivalOut:
         walks=[_walk(walk) for walk in arrival.walk(unit)],
         codes=[CodeOut(pattern=pattern, meaning=meaning) for pattern, meaning in unit.codes.items()],
         code_style=code_style(unit.codes),
-        code_note=arrival.code_before_reset(tape), gas_smell=list(arrival.GAS_SMELL),
+        code_note=code_note(arrival.code_before_reset(tape)), gas_smell=list(GAS_SMELL),
         healthy=next((v for v in before if v.level <= _HEALTHY and v.readings), None),
         refused=[words for v in before for words in v.advice],
         axis=_axis(axis_of(unit, tape), system), gas_line=visit.unit.gas_line, neighbours=_neighbours(visit, system),
@@ -80,7 +83,17 @@ def _walk(walk: arrival.Walk) -> WalkOut:
     return WalkOut(
         path=walk.path, name=walk.name,
         stops=[
-            StopOut(station=stop.station, name=stop.name, looks=[LookOut(line=f"found {f.words[0]}", text=f.text, weight=f.level) for f in stop.findings])
+            StopOut(station=stop.station, name=stop.name, looks=[_look(part, like) for part, like in stop.findings])
             for stop in walk.stops
         ],
     )  # fmt: skip
+
+
+_WEIGHTS = {WORN: 2, BAD: 3, DANGER: 4}
+
+
+def _look(part: str, like: str) -> LookOut:
+    line = f"found {part_words(part)} {conditions()[like].words[0]}"
+    return LookOut(
+        line=line, text=f"{part_name(part)}: {condition_name(like)}", weight=_WEIGHTS.get(verdict_of(part, like), 0)
+    )

@@ -5,10 +5,15 @@ from django.utils import timezone
 from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.frost import ShutdownPlan, frost_says, shutdown_plan_of
 from havrin_core.follow_up.plan import FollowUp, PartLine, Return, follow_up_of
+from havrin_core.machine.unit import Unit
 from havrin_core.rules.model import SHUT_DOWN
+from havrin_core.standing.closing import ABNORMAL, HOW, NOT_MADE_SAFE, NOT_SAFE_TO_RUN, TOLD
 from havrin_core.standing.model import Assessment, LedgerRow
-from havrin_core.standing.next_step import starter_for
-from havrin_core.tape.visit import REASONS_FOR_VISIT
+from havrin_core.wording.closing import remark_words, standing_title
+from havrin_core.wording.ledger import ledger_line, ledger_text
+from havrin_core.wording.missing import because_text, missing_starter, missing_text
+from havrin_core.wording.names import visit_reason
+from havrin_core.wording.reasons import reason_words
 from havrin_server.api.schemas_closing import (
     ClosingOut,
     ClosingStep,
@@ -21,7 +26,7 @@ from havrin_server.api.schemas_closing import (
 )
 from havrin_server.journal.models import Visit
 from havrin_server.journal.planning import is_planned
-from havrin_server.journal.queries import assess_visit, tape_of
+from havrin_server.journal.queries import assess_visit, tape_of, unit_of
 from havrin_server.journal.services import closing_obstacles
 from havrin_server.people.models import Person
 from havrin_server.reports.models import ShareLink
@@ -31,34 +36,42 @@ from havrin_server.reports.sharing import token_of
 def closing_page(visit: Visit, person: Person) -> ClosingOut:
     """Return what closing ``visit`` takes, in the order in which hands do it."""
     tape = tape_of(visit)
-    found, facts = assess_visit(visit, person.unit_system, tape), Facts(tape)
+    found, facts, system = assess_visit(visit, tape), Facts(tape), person.unit_system
+    unit = unit_of(visit, tape)
     follow = follow_up_of(facts, visit.rules(), visit.reason, visit.day)
     return ClosingOut(
-        steps=[_put_back(found), _shown(found), _cycled(found), _stood(found, visit), _told(facts, found), _after(follow)],
+        steps=[_put_back(found), _shown(found, unit), _cycled(found), _stood(found, visit, system), _told(facts, found), _after(follow)],
         obstacles=closing_obstacles(found, visit.signed_by or person.full_name), words=visit.rules().words_for(found.level),
-        remarks=list(found.remarks), ledger=[_ledger(row) for row in found.ledger], parts=[part_out(line) for line in follow.parts],
+        remarks=[remark_words(remark) for remark in found.remarks], ledger=[_ledger(row) for row in found.ledger], parts=[part_out(line) for line in follow.parts],
         returns=[_return(row, visit) for row in follow.returns],
-        frost=frost_out(shutdown_plan_of(facts), person.unit_system),
+        frost=frost_out(shutdown_plan_of(facts), system),
     )  # fmt: skip
 
 
 def _put_back(found: Assessment) -> ClosingStep:
-    lines = [StepLine(text=row.text, state="out", starter=row.put_back) for row in found.ledger if row.until is None]
+    lines = [
+        StepLine(text=ledger_text(row), state="noted" if row.disabled else "out", starter=ledger_line(row))
+        for row in found.ledger if row.until is None
+    ]  # fmt: skip
     return ClosingStep(
-        key="put_back", title="Put everything back", lines=lines, holds=bool(lines),
+        key="put_back", title="Put everything back", lines=lines, holds=ABNORMAL in found.holds,
         good="No jumper, lifted lead, tee, open tap, part or setting is left.",
     )  # fmt: skip
 
 
-def _shown(found: Assessment) -> ClosingStep:
+def _shown(found: Assessment, unit: Unit) -> ClosingStep:
     lines = [
-        StepLine(text=m.text + (f" ({m.after_work.lower()})" if m.after_work else ""), state="none", starter=starter_for(m), station=m.station)
+        StepLine(text=_with_work(missing_text(m), because_text(m)), state="none", starter=missing_starter(m, unit), station=m.station)
         for m in found.missing
     ]  # fmt: skip
     return ClosingStep(
-        key="shown", title="Still to show", lines=lines, holds=bool(lines) and found.level < SHUT_DOWN and not found.shut_down,
+        key="shown", title="Still to show", lines=lines, holds=bool(lines) and NOT_SAFE_TO_RUN in found.holds,
         good="Everything that this visit must show is shown.",
     )  # fmt: skip
+
+
+def _with_work(text: str, work: str) -> str:
+    return f"{text} ({work.lower()})" if work else text
 
 
 def _cycled(found: Assessment) -> ClosingStep:
@@ -70,30 +83,28 @@ def _cycled(found: Assessment) -> ClosingStep:
     return ClosingStep(key="cycles", title="Cycle it from its own thermostat", lines=[line], holds=False, good="")
 
 
-def _stood(found: Assessment, visit: Visit) -> ClosingStep:
+def _stood(found: Assessment, visit: Visit, system: str) -> ClosingStep:
     states = {1: "in", 2: "near", 3: "out", 4: "out"}
+    said = [(reason, reason_words(reason, system)) for reason in found.reasons if reason.level > 1]
     lines = [
-        StepLine(text=f"{r.text} {r.lifts}".strip(), state=states[r.level], station=r.station)
-        for r in found.reasons if r.level > 1
-    ]  # fmt: skip
-    holds = found.level >= 3 and not found.shut_down and any(r.level >= 3 for r in found.reasons)
+        StepLine(text=f"{words.text} {words.lifts}".strip(), state=states[r.level], station=r.station)
+        for r, words in said
+    ]
+    holds = bool({NOT_SAFE_TO_RUN, NOT_MADE_SAFE} & set(found.holds))
     words = visit.rules().words_for(found.level)
-    return ClosingStep(key="standing", title=f"Standing: {found.title}", lines=lines, holds=holds, good=words)
+    return ClosingStep(key="standing", title=f"Standing: {standing_title(found)}", lines=lines, holds=holds, good=words)
 
 
 def _told(facts: Facts, found: Assessment) -> ClosingStep:
-    lines = [
-        StepLine(text=f"{name}: {body.text}", state="in") for key, name in _SAID for _, body in facts.decisions(key)
-    ]
+    lines = [StepLine(text=f"{name}: {body.text}", state="in") for key, name in _SAID for _, body in facts.said(key)]
     if found.level == SHUT_DOWN:
-        lacking = [(key, how, starter) for key, how, starter in _MUST if not facts.decisions(key)]
+        lacking = [(key, how, starter) for key, how, starter in _MUST if not facts.said(key)]
         lines += [StepLine(text=how, state="none", starter=starter) for _, how, starter in lacking]
-    holds = (found.level == SHUT_DOWN and not found.shut_down) or found.to_tell
     return ClosingStep(
         key="told",
         title="Found, done, advised, refused, told",
         lines=lines,
-        holds=holds,
+        holds=bool({TOLD, NOT_MADE_SAFE} & set(found.holds)) or (HOW in found.holds and found.level == SHUT_DOWN),
         good="Nothing was advised or refused.",
     )
 
@@ -101,14 +112,14 @@ def _told(facts: Facts, found: Assessment) -> ClosingStep:
 _SAID = (
     ("cause", "Cause"),
     ("advise", "Advised"),
-    ("refused", "Refused, in their words"),
+    ("refuse", "Refused, in their words"),
     ("told", "Told"),
-    ("shut_down", "Shut down"),
+    ("leaves", "Left"),
     ("temporary", "For the time being"),
 )
 _MUST = (
     (
-        "shut_down",
+        "leaves",
         "Gas shut and capped where required, made unable to fire, tagged; cooling and frost protection left on",
         "shut down gas shut, tagged, ",
     ),
@@ -132,7 +143,7 @@ def _after(follow: FollowUp) -> ClosingStep:
     ]
     lines += [
         StepLine(
-            text=f"{REASONS_FOR_VISIT[r.reason]}, {f'{r.day:%d %B %Y}' if r.day else 'no day yet'}: {r.why}",
+            text=f"{visit_reason(r.reason)}, {f'{r.day:%d %B %Y}' if r.day else 'no day yet'}: {r.why}",
             state="in" if r.day else "none",
             starter="again ",
         )
@@ -149,13 +160,13 @@ def _after(follow: FollowUp) -> ClosingStep:
 
 def _ledger(row: LedgerRow) -> LedgerOut:
     return LedgerOut(
-        text=row.text,
+        text=ledger_text(row),
         since=row.since,
         by=row.by,
         found=row.found,
         until=row.until,
         until_by=row.until_by,
-        put_back=row.put_back,
+        put_back=ledger_line(row),
     )
 
 
@@ -174,7 +185,7 @@ def part_out(line: PartLine) -> OrderPartOut:
 def _return(row: Return, visit: Visit) -> ReturnOut:
     planned = row.day is not None and is_planned(visit.unit, row.reason, row.day)
     return ReturnOut(
-        reason=row.reason, name=REASONS_FOR_VISIT[row.reason], day=row.day, why=row.why, said=row.said, planned=planned
+        reason=row.reason, name=visit_reason(row.reason), day=row.day, why=row.why, said=row.said, planned=planned
     )
 
 

@@ -1,11 +1,16 @@
 """The exchanger for the page."""
 
+from dataclasses import replace
+
 from havrin_core.exchanger.coverage import Coverage, Placed, coverages, placed
 from havrin_core.exchanger.evidence import Evidence, evidence_of, is_suspected
 from havrin_core.facts.facts import Facts
 from havrin_core.machine.exchanger import HEIGHT, SECONDARY, Exchanger, Part, exchanger_of
-from havrin_core.vocabulary.findings import FINDINGS
+from havrin_core.vocabulary.catalogue import BAD, DANGER, WORN, conditions, verdict_of
 from havrin_core.vocabulary.methods import FINDS, SURENESS
+from havrin_core.wording.entries import place_said
+from havrin_core.wording.exchanger import look_words, prior_words, sign_words
+from havrin_core.wording.names import condition_name, part_name, part_words
 from havrin_server.api.schemas_exchanger import (
     CoverageOut,
     EvidenceOut,
@@ -22,13 +27,27 @@ from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import open_before, tape_of, unit_of
 
 _SOURCE = "Weights are Havrin's judgement, for guidance. No crack seen is no proof; a seen one needs no odds."
+# what is placed on the drawing by touch, most met first
+_PLACEABLE = (
+    "cracked",
+    "holed",
+    "rusted_through",
+    "thin",
+    "warped",
+    "scorched",
+    "sooted",
+    "rusted",
+    "rusted_soft",
+    "plugged",
+)
+_WEIGHTS = {WORN: 2, BAD: 3, DANGER: 4}
 _SIZES = ("", "2 mm", "5 mm", "10 mm", "20 mm", "50 mm")
 
 
 def exchanger_page(visit: Visit) -> ExchangerOut:
     """Return the exchanger of the visit's unit. Raises NotFound for a unit without one."""
     tape = tape_of(visit)
-    before = open_before(visit)
+    before = open_before(visit).entries
     unit, facts = unit_of(visit, tape), Facts(tape, before)
     days = {entry.id: f"since {entry.at:%d %B %Y}" for entry in before}
     drawn = exchanger_of(unit)
@@ -45,12 +64,20 @@ def exchanger_page(visit: Visit) -> ExchangerOut:
 
 def _choices(drawn: Exchanger) -> list[FindingChoice]:
     has_coil = any(part.key == SECONDARY for part in drawn.parts)
-    rows = [f for f in FINDINGS if f.station == "exchanger" and f.level and (has_coil or f.key != "coil_fouled")]
-    return [FindingChoice(starter=f"found {f.words[0]}", name=f.text, level=f.level) for f in rows]
+    rows = [("exchanger", like) for like in _PLACEABLE] + (
+        [("secondary_coil", "dirty"), ("secondary_coil", "leaking")] if has_coil else []
+    )
+    return [
+        FindingChoice(
+            starter=f"found {part_words(part)} {conditions()[like].words[0]}", name=f"{part_name(part)}: {condition_name(like)}",
+            level=_WEIGHTS.get(verdict_of(part, like), 0),
+        )
+        for part, like in rows
+    ]  # fmt: skip
 
 
 def _part(drawn: Exchanger, part: Part, rows: list[Placed], seen: list[Coverage]) -> ExchangerPartOut:
-    worst = max((row.level for row in rows if row.part == part.key), default=0)
+    worst = max((_WEIGHTS.get(row.verdict, 0) for row in rows if row.part == part.key), default=0)
     whole = any(row.seen >= row.of for row in seen) and part in drawn.primary
     state = "out" if worst >= 3 else "near" if worst else "in" if whole else "none"
     zones = [ZoneOut(key=z.key, x=z.x, y=z.y) for z in part.zones]
@@ -60,10 +87,17 @@ def _part(drawn: Exchanger, part: Part, rows: list[Placed], seen: list[Coverage]
 
 
 def _placed(row: Placed, since: str) -> PlacedOut:
-    size = f"{1000 * row.size_m:g} mm" if row.size_m else ""
-    detail = ", ".join(filter(None, (size, f"by {row.method}" if row.method else "", row.sure, since)))
+    look = row.look
+    detail = ", ".join(filter(None, (place_said(replace(look, place="", seen=None)), since)))
+    text = f"{part_name(look.part)}: {condition_name(look.condition)}"
     return PlacedOut(
-        entry_id=row.entry_id, text=row.text, place=row.place, detail=detail, x=row.x, y=row.y, level=row.level
+        entry_id=row.entry_id,
+        text=text,
+        place=look.place,
+        detail=detail,
+        x=row.x,
+        y=row.y,
+        level=_WEIGHTS.get(row.verdict, 0),
     )
 
 
@@ -87,13 +121,13 @@ def _evidence(found: Evidence) -> EvidenceOut:
         if found.breached
         else f"Odds of a breach: {odds_words(found.probability)}"
     )
-    signs = [SignOut(text=s.text, weight=_weight(s.ratio), against=s.ratio < 1) for s in found.signs]
+    signs = [SignOut(text=sign_words(s), weight=_weight(s.ratio), against=s.ratio < 1) for s in found.signs]
     looks = [
-        NextLookOut(text=n.text, minutes=n.minutes, starter=n.starter, if_found=odds_words(n.if_found), if_not=odds_words(n.if_not))
+        NextLookOut(text=look_words(n), minutes=n.minutes, starter=n.starter, if_found=odds_words(n.if_found), if_not=odds_words(n.if_not))
         for n in found.next_looks
     ]  # fmt: skip
     state = "out" if found.breached else "near" if is_suspected(found) else "in"
-    return EvidenceOut(says=says, prior=found.prior_said, signs=signs, looks=looks, state=state, source=_SOURCE)
+    return EvidenceOut(says=says, prior=prior_words(found), signs=signs, looks=looks, state=state, source=_SOURCE)
 
 
 def _weight(ratio: float) -> str:

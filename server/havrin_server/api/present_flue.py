@@ -8,6 +8,7 @@ from havrin_core.quantities.display import sentence
 from havrin_core.quantities.units import shown_unit
 from havrin_core.rules.model import FlueView
 from havrin_core.standing.model import Assessment
+from havrin_core.wording.missing import missing_text
 from havrin_server.api.present_why import explained, shown_as
 from havrin_server.api.schemas import Explained, FlueOut
 
@@ -116,5 +117,5 @@ def _condensing_words(unit: Unit, result: FlueResult, system: str) -> str:
 
 def _cannot_say(found: Assessment) -> list[str]:
     lines = ["A good flue is no proof of a whole heat exchanger."]
-    others = [m.text for m in found.missing if m.proof == "flue_each_stage"]
+    others = [missing_text(item) for item in found.missing if item.proof == "flue_each_stage"]
     return [*lines, f"Nothing is known yet of: {', '.join(others)}."] if others else lines

@@ -14,8 +14,8 @@ from havrin_core.machine.virtual.run import Run, VirtualUnit
 from havrin_core.physics.fuels import FUEL_NAMES, shipped_fuel
 from havrin_core.rules.proofs import PROOFS
 from havrin_core.search.string_view import direct_only, string_view
-from havrin_core.tape.visit import REASONS_FOR_VISIT
 from havrin_core.vocabulary.measurands import MEASURANDS
+from havrin_core.wording.names import VISIT_REASONS
 from havrin_server.api.present_string import event_out, rung_out, volts_out
 from havrin_server.api.schemas_shop import (
     Choices,
@@ -88,7 +88,7 @@ def _choices(person: Person) -> Choices:
     return Choices(
         kinds=[*ELECTRICAL, "thing"], families=sorted(name for name in part_families() if name != "about"),
         quantities=_named({m.key: m.name for m in MEASURANDS}), proofs=_named({p.key: p.key.replace("_", " ") for p in PROOFS.values()}),
-        reasons=_named({"every": "Every visit", **REASONS_FOR_VISIT}), fuels=_named({key: shipped_fuel(key).label for key in FUEL_NAMES}),
+        reasons=_named({"every": "Every visit", **VISIT_REASONS}), fuels=_named({key: shipped_fuel(key).label for key in FUEL_NAMES}),
         unit_kinds=_named(kinds), circuits=_named(circuits),
     )  # fmt: skip
 

@@ -5,9 +5,10 @@ from django.db.models import OuterRef, Subquery
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import show
 from havrin_core.rules.model import ReadingView
-from havrin_core.standing.model import TITLES, Assessment
+from havrin_core.standing.model import Assessment
 from havrin_core.standing.side_by_side import Beside, rows_of, shared_of, side_of
 from havrin_core.vocabulary.measurands import measurand
+from havrin_core.wording.names import title as level_title
 from havrin_server.api.schemas_site import SiteCellOut, SiteMark, SiteOut, SiteRowOut, SiteUnitOut, UnitMark
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import assess_visit, newest_visits
@@ -22,7 +23,7 @@ def sites_out(person: Person) -> list[SiteMark]:
     by_site: dict[int, SiteMark] = {}
     for unit in rows.annotate(level=Subquery(closed.values("closed_level")[:1])):
         site = by_site.setdefault(unit.site_id, SiteMark(id=unit.site_id, name=unit.site.name, units=[]))
-        title = TITLES[unit.level] if unit.level else ""
+        title = level_title(unit.level) if unit.level else ""
         site.units.append(UnitMark(id=unit.pk, label=unit.label, place=unit.place, level=unit.level, title=title))
     return list(by_site.values())
 
@@ -51,19 +52,19 @@ class _Seen:
     def __init__(self, unit: Unit, system: str) -> None:
         self.unit = unit
         self.visits = newest_visits(unit)
-        found = [assess_visit(visit, system) for visit in self.visits]
+        found = [assess_visit(visit) for visit in self.visits]
         self.newest: Assessment | None = found[0] if found else None
         self.readings: list[ReadingView] = []
         for assessment in found:
             known = {(view.quantity, view.stage) for view in self.readings}
-            self.readings += [v for s in assessment.stations for v in s.readings if (v.quantity, v.stage) not in known]
+            self.readings += [v for v in assessment.readings if (v.quantity, v.stage) not in known]
 
     def out(self) -> SiteUnitOut:
         visit: Visit | None = self.visits[0] if self.visits else None
         level = (visit.closed_level or self.newest.level) if visit and self.newest else None
         return SiteUnitOut(
             id=self.unit.pk, label=self.unit.label, place=self.unit.place, kind=self.unit.described().kind.name, gas_line=self.unit.gas_line,
-            visit=visit.pk if visit else None, day=visit.day if visit else None, level=level, title=TITLES[level] if level else "",
+            visit=visit.pk if visit else None, day=visit.day if visit else None, level=level, title=level_title(level) if level else "",
         )  # fmt: skip
 
 

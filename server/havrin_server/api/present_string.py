@@ -42,7 +42,7 @@ def string_page(visit: Visit, state: str) -> StringOut:
 
 def meter_out(visit: Visit, state: str, a: str, b: str) -> MeterOut | None:
     """Return what a voltmeter shows on the sound circuit; None where the unit's circuit is not known."""
-    circuit = visit.unit.described().circuit
+    circuit = visit.described().circuit
     if circuit is None:
         return None
     reading = meter_between(circuit, state, a, b)

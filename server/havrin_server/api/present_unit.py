@@ -3,16 +3,17 @@
 from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.trends import trend_of
 from havrin_core.limits.limits import band_for
-from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence, show
 from havrin_core.quantities.units import shown_unit
 from havrin_core.rules.readings import judged_value
-from havrin_core.standing.model import TITLES, Assessment
-from havrin_core.tape.entries import Entry, effective
-from havrin_core.tape.visit import REASONS_FOR_VISIT
+from havrin_core.standing.model import Assessment
+from havrin_core.tape.corrections import effective
+from havrin_core.tape.entries import Action, Entry
 from havrin_core.vocabulary.measurands import measurand
-from havrin_core.wording.describe import describe
-from havrin_server.api.present import unit_line
+from havrin_core.wording.closing import standing_title
+from havrin_core.wording.entries import echo
+from havrin_core.wording.names import VISIT_REASONS, quantity_name, visit_reason
+from havrin_server.api.present import closed_title, unit_line
 from havrin_server.api.present_closing import link_out
 from havrin_server.api.schemas_units import RecordCell, RecordRow, RecordVisit, SharedOut, SharedVisit, UnitRecord
 from havrin_server.journal.models import Visit
@@ -23,7 +24,6 @@ from havrin_server.reports.sharing import shared_visits, token_of
 from havrin_server.sites.models import Unit
 
 _MOST_VISITS = 40
-_APART = ("volts_across_v", "event_s")
 Key = tuple[str, str | None]
 
 
@@ -33,21 +33,19 @@ class _Seen:
     def __init__(self, visit: Visit, system: str) -> None:
         self.visit, self.system = visit, system
         self.tape: tuple[Entry, ...] = tape_of(visit)
-        self.found: Assessment = assess_visit(visit, system, self.tape)
+        self.found: Assessment = assess_visit(visit, self.tape)
         self.facts = Facts(self.tape)
-        self.views = {
-            (v.quantity, v.stage): v for s in self.found.stations for v in s.readings if v.quantity not in _APART
-        }
+        self.views = {(v.quantity, v.stage): v for v in self.found.readings}
 
     def out(self) -> RecordVisit:
         visit = self.visit
         level = visit.closed_level or self.found.level
-        said = {name: [b.text for _, b in self.facts.decisions(name)] for name in ("advise", "refused")}
-        done = [describe(e.body, self.system) for e in effective(self.tape) if e.kind == "action"]
+        said = {name: [b.text for _, b in self.facts.said(name)] for name in ("advise", "refuse")}
+        done = [echo(line.body, self.system) for line in effective(self.tape) if isinstance(line.body, Action)]
         return RecordVisit(
-            id=visit.pk, day=visit.day, reason=REASONS_FOR_VISIT[visit.reason], technician=visit.technician.full_name, level=level,
-            title=TITLES[level] if visit.closed_at else self.found.title, closed=visit.closed_at is not None, complaint=visit.complaint,
-            words=visit.customer_words, advised=said["advise"], refused=said["refused"], done=[f"{d.text} {d.value}".strip() for d in done],
+            id=visit.pk, day=visit.day, reason=visit_reason(visit.reason), technician=visit.technician.full_name, level=level,
+            title=closed_title(visit) if visit.closed_at else standing_title(self.found), closed=visit.closed_at is not None, complaint=visit.complaint,
+            words=visit.customer_words, advised=said["advise"], refused=said["refuse"], done=done,
             photos=list(visit.photos.order_by("taken_at").values_list("pk", flat=True)),
         )  # fmt: skip
 
@@ -71,7 +69,7 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
     keys = list(dict.fromkeys(key for one in seen for key in one.views))
     return UnitRecord(
         id=unit.pk, name=unit.name, line=unit_line(seen[0].visit, unit.described(), system) if seen else unit.described().kind.name,
-        site=unit.site.name, site_id=unit.site_id, serial=unit.serial, reasons=dict(REASONS_FOR_VISIT),
+        site=unit.site.name, site_id=unit.site_id, serial=unit.serial, reasons=dict(VISIT_REASONS),
         visits=visits, rows=[_row(unit, key, seen, system) for key in keys],
         links=[link_out(link) for link in unit.links.select_related("made_by").order_by("-made_at")],
     )  # fmt: skip
@@ -80,7 +78,6 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
 def _row(unit: Unit, key: Key, seen: list[_Seen], system: str) -> RecordRow:
     quantity, stage = key
     what = measurand(quantity)
-    label = STAGE_LABELS[stage] if stage else ""
     points = [
         (one.visit.day, judged_value(quantity, one.views[key].value)) for one in reversed(seen) if key in one.views
     ]
@@ -94,7 +91,7 @@ def _row(unit: Unit, key: Key, seen: list[_Seen], system: str) -> RecordRow:
         words = f"{'falls' if trend.per_year < 0 else 'rises'} about {moved} a year"
         words += f"; reaches its limit about {trend.crosses:%B %Y}" if trend.crosses else ""
     return RecordRow(
-        name=f"{what.name}, {label} fire" if label else what.name, unit=shown_unit(what.dimension, system).symbol,
+        name=quantity_name(quantity, stage), unit=shown_unit(what.dimension, system).symbol,
         cells=[one.cell(key) for one in seen], trend=words,
     )  # fmt: skip
 
@@ -107,7 +104,7 @@ def shared_page(link: ShareLink) -> SharedOut:
         firm=unit.site.firm.name, unit=unit.name, site=unit.site.name, until=link.expires_at.date(),
         visits=[
             SharedVisit(
-                id=v.pk, day=v.day, reason=REASONS_FOR_VISIT[v.reason], level=v.closed_level or 1, title=TITLES[v.closed_level or 1],
+                id=v.pk, day=v.day, reason=visit_reason(v.reason), level=v.closed_level or 1, title=closed_title(v),
                 words=v.customer_words, report=f"/api/shared/{token}/{v.pk}.pdf",
             )
             for v in shared_visits(link)

@@ -1,12 +1,12 @@
 """A 'why' of the core in the person's units."""
 
-from havrin_core.limits.limits import Band
+from havrin_core.limits.model import Band
 from havrin_core.quantities.display import show
 from havrin_core.quantities.why import Why
 from havrin_core.rules.model import ReadingView
-from havrin_core.rules.readings import reading_name
-from havrin_core.rules.whys import why_of
 from havrin_core.vocabulary.measurands import measurand
+from havrin_core.wording.names import quantity_name
+from havrin_core.workings.whys import why_of
 from havrin_server.api.schemas import Explained, InputOut, Shown
 
 
@@ -31,7 +31,7 @@ def shown_as(value: float, dimension: str, system: str) -> Shown:
 
 def reading_whys(view: ReadingView, system: str) -> list[Explained]:
     """Return the whys of a reading: of the number where it was computed, of its limit where that was."""
-    name, dimension = reading_name(measurand(view.quantity), view.stage), measurand(view.quantity).dimension
+    name, dimension = quantity_name(view.quantity, view.stage), measurand(view.quantity).dimension
     key = f"{view.quantity} {view.stage or ''}"
     found = []
     if why := why_of(view):

@@ -3,13 +3,14 @@
 from collections.abc import Sequence
 
 from havrin_core.facts.facts import Facts, ReadingFact
-from havrin_core.limits.limits import SOURCES, Band, band_for
+from havrin_core.limits.limits import band_for
+from havrin_core.limits.model import Band
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.quantities.display import show
 from havrin_core.quantities.units import shown_unit
-from havrin_core.rules.readings import station_of
 from havrin_core.tape.visit import VisitTape
 from havrin_core.vocabulary.measurands import measurand
+from havrin_core.wording.names import source
 from havrin_core.workings.every import Dial, workings_of
 from havrin_core.workings.model import Working
 from havrin_server.api.present_why import explained, shown_as
@@ -80,13 +81,15 @@ def _ladder(visit: Visit, unit: Unit, facts: Facts, system: str) -> list[LadderR
     tops = [b.high for b in bands if b and b.high] + [r.value for r in reads if r]
     top = 1.12 * max(tops, default=1000.0)
     return [
-        _rung(facts, quantity, stage, name, band, read, top, system)
+        _rung(
+            facts, unit.station_at(measurand(quantity).station, stage), quantity, stage, name, band, read, top, system
+        )
         for (quantity, stage, name), band, read in zip(rows, bands, reads, strict=True)
     ]
 
 
 def _rung(
-    facts: Facts, quantity: str, stage: str | None, name: str, band: Band | None, read: ReadingFact | None, top: float, system: str
+    facts: Facts, station: str, quantity: str, stage: str | None, name: str, band: Band | None, read: ReadingFact | None, top: float, system: str
 ) -> LadderRung:  # fmt: skip
     found = facts.as_found(quantity, stage)
     low, high = (band.low, band.high) if band else (None, None)
@@ -100,8 +103,8 @@ def _rung(
     )
     what = measurand(quantity)
     return LadderRung(
-        station=station_of(what, stage), name=name, shown=_shown(read, "pressure", system),
-        limit=f"{words}, {SOURCES[band.source]}" if band and words else "", state=band.verdict(read.value) if band and read else "none",
+        station=station, name=name, shown=_shown(read, "pressure", system),
+        limit=f"{words}, {source(band.source)}" if band and words else "", state=band.verdict(read.value) if band and read else "none",
         value=read.value / top if read else None, found=found.value / top if found and read and found.entry_id != read.entry_id else None,
         low=low / top if low is not None else None, high=high / top if high is not None else None,
         starter=f"{stage} {what.words[0]} " if stage in ("low", "high") else f"{what.words[0]} ",

@@ -1,6 +1,6 @@
 """Where the marks of a station's scale lie. Drawing only: the verdict is the core's."""
 
-from havrin_core.limits.limits import Band
+from havrin_core.limits.model import Band
 from havrin_core.rules.readings import judged_value
 from havrin_server.api.schemas import Scale
 

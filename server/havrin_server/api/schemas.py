@@ -195,6 +195,8 @@ class StandingOut(Schema):
     missing: list[MissingOut]
     next_step: NextOut | None
     not_judged: list[str]
+    leaving: str | None
+    several_causes: bool
 
 
 class EntryOut(Schema):
@@ -285,6 +287,13 @@ class LogOut(Schema):
     name: str
 
 
+class WayOut(Schema):
+    """A way in which a unit can be left."""
+
+    key: str
+    name: str
+
+
 class CloseOut(Schema):
     """How near the visit is to its end."""
 
@@ -296,6 +305,7 @@ class CloseOut(Schema):
     closed_by: str
     customer_words: str
     signed_by: str
+    ways: list[WayOut]
 
 
 class StageOut(Schema):
@@ -378,6 +388,9 @@ class LineIn(Schema):
     phase: Phase = "found"
     at: datetime
     instrument: int | None = None
+    sent_at: datetime | None = None
+    device: str = Field(default="", max_length=40)
+    as_note: bool = False
 
 
 class ReadBackIn(Schema):
@@ -396,11 +409,21 @@ class LineProblem(Schema):
     meanings: list[str]
 
 
+class LineQuestion(Schema):
+    """A question back, with lines to choose from."""
+
+    question: str
+    choices: list[str]
+
+
 class ReadBack(Schema):
-    """What was understood of a line."""
+    """What was understood of a line; ``unread`` are the words that nothing used."""
 
     echo: list[str]
     problems: list[LineProblem]
+    asks: list[LineQuestion]
+    unread: list[str]
+    offers_note: bool
     doubts: list[str]
     writable: bool
     station: str
@@ -415,6 +438,9 @@ class CorrectionIn(Schema):
     corrects: UUID
     text: str | None
     at: datetime
+    why: str = Field(default="", max_length=500)
+    sent_at: datetime | None = None
+    device: str = Field(default="", max_length=40)
 
 
 class CloseIn(Schema):
@@ -424,6 +450,7 @@ class CloseIn(Schema):
     customer_words: str = Field(default="", max_length=4000)
     signed_by: str = Field(default="", max_length=120)
     signature: list[list[list[float]]] = []
+    left: Literal["running", "made_safe", "waiting", "not_touched"] | None = None
 
 
 class WordOut(Schema):

@@ -6,8 +6,9 @@ from django.http import HttpRequest
 from django.utils import timezone
 from ninja import File, Form, Router, UploadedFile
 
-from havrin_core.shorthand.model import Line
+from havrin_core.shorthand.model import Line, Situation
 from havrin_core.shorthand.reader import read_line
+from havrin_core.wording.entries import line_echo
 from havrin_server.api.present import visit_page
 from havrin_server.api.present_arrival import arrival_page
 from havrin_server.api.present_closing import closing_page
@@ -21,6 +22,7 @@ from havrin_server.api.schemas import (
     CorrectionIn,
     LineIn,
     LineProblem,
+    LineQuestion,
     ReadBack,
     ReadBackIn,
     VisitPage,
@@ -95,11 +97,11 @@ def meter(request: HttpRequest, visit_id: int, state: str, a: str, b: str) -> Me
     return meter_out(find_visit(visit_id, request.user), state, a, b)
 
 
-@router.get("/vocabulary", response=Vocabulary)
-def vocabulary(request: HttpRequest) -> Vocabulary:
-    """Return the lines that can be picked."""
+@router.get("/{int:visit_id}/vocabulary", response=Vocabulary)
+def vocabulary(request: HttpRequest, visit_id: int) -> Vocabulary:
+    """Return the lines that can be picked at the visit's unit."""
     require(request.user, "read")
-    return pickable_lines()
+    return pickable_lines(find_visit(visit_id, request.user).described())
 
 
 @router.get("/{int:visit_id}/version", response=int)
@@ -114,14 +116,18 @@ def read_back(request: HttpRequest, visit_id: int, payload: ReadBackIn) -> ReadB
     """Say what a line means, without writing it."""
     require(request.user, "read")
     visit = find_visit(visit_id, request.user)
-    return _read_back(read_line(payload.text, situation(visit, payload.stage, payload.phase, request.user.unit_system)))
+    there = situation(visit, payload.stage, payload.phase, request.user.unit_system, payload.text)
+    return _read_back(read_line(payload.text, there), there)
 
 
-def _read_back(line: Line) -> ReadBack:
+def _read_back(line: Line, there: Situation) -> ReadBack:
     problems = [LineProblem(piece=p.piece, text=p.text, meanings=list(p.meanings)) for p in line.problems]
     return ReadBack(
-        echo=list(line.echo),
+        echo=line_echo(line, there),
         problems=problems,
+        asks=[LineQuestion(question=ask.question, choices=list(ask.choices)) for ask in line.asks],
+        unread=list(line.unread),
+        offers_note=line.offers_note,
         doubts=list(line.doubts),
         writable=line.writable,
         station=line.station,
@@ -141,6 +147,9 @@ def write(request: HttpRequest, visit_id: int, payload: LineIn) -> VisitPage:
         phase=payload.phase,
         at=payload.at,
         instrument_id=payload.instrument,
+        sent_at=payload.sent_at,
+        device=payload.device,
+        as_note=payload.as_note,
     )
     return visit_page(services.write_line(command, actor=request.user, now=timezone.now()), request.user)
 
@@ -149,7 +158,14 @@ def write(request: HttpRequest, visit_id: int, payload: LineIn) -> VisitPage:
 def correct(request: HttpRequest, visit_id: int, payload: CorrectionIn) -> VisitPage:
     """Write a correction beside an entry."""
     command = services.CorrectEntry(
-        visit_id=visit_id, correction_id=payload.id, corrects=payload.corrects, text=payload.text, at=payload.at
+        visit_id=visit_id,
+        correction_id=payload.id,
+        corrects=payload.corrects,
+        text=payload.text,
+        at=payload.at,
+        why=payload.why,
+        sent_at=payload.sent_at,
+        device=payload.device,
     )
     return visit_page(services.correct_entry(command, actor=request.user, now=timezone.now()), request.user)
 

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from havrin_core.limits.limits import CONTROL_LEAST_V, band_for
+from havrin_core.limits.limits import band_for
+from havrin_core.limits.table import bound
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.display import sentence
 from havrin_core.search.let_go import LetGo, let_go
@@ -69,7 +70,7 @@ def stage_of(capture: Capture, channel: str, unit: Unit) -> str:
 def stamp(capture: Capture, channel: str) -> float:
     """Return the point that ``channel`` must not fall under: the stamp, the least of its band, or 18 V of control voltage."""
     if quantity_of(channel) == "volts_across_v":
-        return CONTROL_LEAST_V
+        return bound("control_least").low or 0.0
     unit = capture.visit.unit.described()
     band = band_for(unit, capture.visit.rules(), channel, stage_of(capture, channel, unit))
     return band.low if band is not None and band.low is not None else 0.0
@@ -105,7 +106,7 @@ def worst_of(channel: str, found: DipReading) -> str | None:
     Volts count where the channel has its supply most of the time: across a closed contact there are none to lose.
     """
     name = LEAST_OF.get(quantity_of(channel))
-    return None if name == "control_least_v" and found.usual < CONTROL_LEAST_V else name
+    return None if name == "control_least_v" and found.usual < (bound("control_least").low or 0.0) else name
 
 
 def dips_say(found: DipReading, channel: str, system: str) -> str:

@@ -5,7 +5,7 @@ from datetime import datetime
 
 from django.db import transaction
 
-from havrin_core.tape.entries import Body, Check, Note, Reading, Trace
+from havrin_core.tape.entries import Body, Note, Proof, Reading, Trace
 from havrin_core.traces.events import EVENTS, LOOK_S, steps_at
 from havrin_core.traces.samples import leads_of
 from havrin_core.traces.steady import NOISE, window
@@ -88,7 +88,7 @@ def write_dips(
     words = " ".join([dips_say(found, channel, actor.unit_system), *found.said_of_contacts])
     bodies: list[Body] = [Trace(str(capture.pk), stage, found.watched_s, ((worst, found.least, 0.0),)), Note(words)]
     if found.part:
-        bodies.append(Check("watch", False, device=found.part, outcome="bad"))
+        bodies.append(Proof("watch", False, device=found.part, outcome="bad"))
     append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now)
     return visit
 

@@ -104,7 +104,9 @@ def traces(
     if end_s is not None:
         rows = rows.filter(first_ms__lte=1000 * end_s)
     packed: dict[str, list[bytes]] = {}
-    for quantity, block in rows.order_by("first_ms").values_list("quantity", "packed").iterator(chunk_size=5000):
+    for quantity, block in (
+        rows.order_by("first_ms", "quantity").values_list("quantity", "packed").iterator(chunk_size=5000)
+    ):
         packed.setdefault(quantity, []).append(bytes(block))
     return {quantity: joined(blocks) for quantity, blocks in packed.items()}
 

@@ -10,6 +10,9 @@ from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
 from havrin_core.machine.unit import Unit
 from havrin_core.standing.assess import assess
 from havrin_core.standing.model import Assessment
+from havrin_core.wording.closing import remark_words
+from havrin_core.wording.missing import missing_text
+from havrin_core.wording.reasons import reason_words
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import judged_tape, visits_of
 from havrin_server.people.models import Firm, Person
@@ -25,19 +28,23 @@ class Changed:
     visit: Visit
     before: Assessment
     after: Assessment
+    system: str = "us"
 
     @property
     def says(self) -> list[str]:
         """What comes and what goes, in sentences."""
-        had, has = {r.text for r in self.before.reasons}, {r.text for r in self.after.reasons}
-        asked, asks = {m.text for m in self.before.missing}, {m.text for m in self.after.missing}
-        remarked = set(self.before.remarks)
-        lines = [reason.text for reason in self.after.reasons if reason.text not in had]
-        lines += [f"No longer: {reason.text}" for reason in self.before.reasons if reason.text not in has]
-        lines += [f"Also to show: {m.text}" for m in self.after.missing if m.text not in asked]
-        lines += [f"No longer to show: {m.text}" for m in self.before.missing if m.text not in asks]
-        lines += [line for line in self.after.remarks if line not in remarked]
-        return lines + [f"No longer: {line}" for line in self.before.remarks if line not in self.after.remarks]
+        had, has = self._reasons(self.before), self._reasons(self.after)
+        asked, asks = ([missing_text(item) for item in found.missing] for found in (self.before, self.after))
+        remarked, remarks = ([remark_words(remark) for remark in found.remarks] for found in (self.before, self.after))
+        lines = [text for text in has if text not in had]
+        lines += [f"No longer: {text}" for text in had if text not in has]
+        lines += [f"Also to show: {text}" for text in asks if text not in asked]
+        lines += [f"No longer to show: {text}" for text in asked if text not in asks]
+        lines += [line for line in remarks if line not in remarked]
+        return lines + [f"No longer: {line}" for line in remarked if line not in remarks]
+
+    def _reasons(self, found: Assessment) -> list[str]:
+        return [reason_words(reason, self.system).text for reason in found.reasons]
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,13 +66,13 @@ def dry_run(rules: HouseRules, actor: Person) -> DryRun:
     differ = [name for name in asdict(rules) if name != "name" and getattr(rules, name) != getattr(today, name)]
     by_rule = {name: _count(seen, before, replace(today, **{name: getattr(rules, name)})) for name in differ}
     after = [one.judged(rules) for one in seen]
-    rows_out = [Changed(one.visit, b, a) for one, b, a in zip(seen, before, after, strict=True)]
+    rows_out = [Changed(one.visit, b, a, one.system) for one, b, a in zip(seen, before, after, strict=True)]
     return DryRun(len(seen), tuple(row for row in rows_out if row.says or row.before.level != row.after.level), by_rule)
 
 
 def _count(seen: list["_Seen"], before: list[Assessment], rules: HouseRules) -> int:
     after = [one.judged(rules) for one in seen]
-    rows = [Changed(one.visit, b, a) for one, b, a in zip(seen, before, after, strict=True)]
+    rows = [Changed(one.visit, b, a, one.system) for one, b, a in zip(seen, before, after, strict=True)]
     return sum(1 for row in rows if row.says or row.before.level != row.after.level)
 
 
@@ -74,11 +81,11 @@ class _Seen:
 
     def __init__(self, visit: Visit, system: str) -> None:
         self.visit, self.system = visit, system
-        self.unit: Unit = visit.unit.described()
+        self.unit: Unit = visit.described()
         self.tape = judged_tape(visit)
 
     def judged(self, rules: HouseRules) -> Assessment:
-        return assess(self.unit, rules, self.tape, self.system)
+        return assess(self.unit, rules, self.tape, self.visit.left or None)
 
 
 @transaction.atomic

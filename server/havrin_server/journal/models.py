@@ -1,15 +1,19 @@
 """Visits and the tape. The tape is append-only: migration 0002 makes the database refuse the rest."""
 
+from dataclasses import replace
 from typing import Any
 
 from django.db import models
 
 from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
+from havrin_core.machine.unit import Unit as CoreUnit
+from havrin_core.tape.bundle import unit_from_dict
+from havrin_core.tape.entries import SCHEMA
 from havrin_server.people.models import Person
 from havrin_server.sites.models import Unit
 from havrin_server.toolbox.models import Instrument
 
-ENTRY_SCHEMA = 1
+ENTRY_SCHEMA = SCHEMA
 
 
 class Visit(models.Model):
@@ -26,9 +30,24 @@ class Visit(models.Model):
     closed_at = models.DateTimeField(null=True)
     closed_by = models.ForeignKey(Person, on_delete=models.PROTECT, null=True, related_name="closed_visits")
     closed_level = models.PositiveSmallIntegerField(null=True)
+    left = models.CharField(max_length=12, blank=True)  # how the unit was left: a key of the core's WAYS_LEFT
+    opened_with: Any = models.JSONField(null=True)  # what the unit's last visit had left open, pinned at the close
+    left_open: Any = models.JSONField(null=True)  # what this one leaves open for the next, stored at the close
+    pinned: Any = models.JSONField(
+        null=True
+    )  # the unit, its model, kind, circuit and accuracies as they were judged by
+    frozen: Any = models.JSONField(null=True)  # the assessment as it stood at the close, by unit system
+    past: Any = models.JSONField(null=True)  # what was renewed or at fault, for the odds of later searches
     customer_words = models.TextField(blank=True)
     signed_by = models.CharField(max_length=120, blank=True)
     signature: Any = models.JSONField(default=list)  # strokes: lists of [x, y] in 0..1
+
+    def described(self) -> CoreUnit:
+        """Return the unit as this visit judges it: as it is while the visit is open, as it was pinned once it is closed."""
+        if self.pinned is None:
+            return self.unit.described()
+        built = unit_from_dict(self.pinned["unit"])
+        return replace(built, surroundings=tuple(self.pinned["surroundings"]))
 
     def rules(self) -> HouseRules:
         """Return the house rules that this visit is judged by."""
@@ -51,6 +70,8 @@ class TapeEntry(models.Model):
     at = models.DateTimeField()
     zone = models.CharField(max_length=6)  # the writer's offset, like +01:00
     recorded_at = models.DateTimeField()
+    sent_at = models.DateTimeField(null=True)  # what the device's clock showed when it sent the line
+    device = models.CharField(max_length=40, blank=True)
     author = models.ForeignKey(Person, on_delete=models.PROTECT)
     instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT, null=True)
     data: Any = models.JSONField()

@@ -1,10 +1,12 @@
 """Reading tapes: visits of a firm, their assessment, the situation in which a line is read."""
 
-from dataclasses import asdict
-from datetime import date
-from functools import lru_cache
+from collections.abc import Mapping
+from dataclasses import asdict, replace
+from datetime import date, timedelta
+from typing import Any
 
-from django.db.models import Q, QuerySet
+from django.db.models import QuerySet
+from django.utils import timezone
 
 from havrin_core.facts.facts import Facts
 from havrin_core.facts.plate_values import plated
@@ -14,17 +16,20 @@ from havrin_core.machine.unit import Unit
 from havrin_core.machine.unit_model import merged_plate
 from havrin_core.quantities.uncertainty import Accuracy
 from havrin_core.quantities.units import INWC_PA
+from havrin_core.rules.causes import CALL
+from havrin_core.rules.families import family_of_code, open_causes
 from havrin_core.search.model import Outlook
-from havrin_core.search.odds import past_of
-from havrin_core.shorthand.model import GasLine, Situation
+from havrin_core.search.odds import LOOKS_BACK_DAYS, past_of
+from havrin_core.search.visit_search import outlook_of
+from havrin_core.shorthand.model import Situation, situation_of
 from havrin_core.standing.assess import assess
 from havrin_core.standing.carry_over import left_open
 from havrin_core.standing.model import Assessment
-from havrin_core.standing.searching import outlook_of
 from havrin_core.tape.background import Background, Past
-from havrin_core.tape.bundle import FORMAT, VERSION, body_from_dict, entry_to_dict
+from havrin_core.tape.bundle import FORMAT, VERSION
+from havrin_core.tape.documents import body_from_dict, entry_from_dict, entry_to_dict
 from havrin_core.tape.entries import Entry
-from havrin_core.tape.visit import VisitTape
+from havrin_core.tape.visit import NOTHING_OPEN, LeftOpen, VisitTape
 from havrin_server.errors import NotFound
 from havrin_server.journal.models import TapeEntry, Visit
 from havrin_server.journal.zones import in_zone
@@ -57,34 +62,33 @@ _ENTRY_COLUMNS = (
     "phase",
     "kind",
     "data",
+    "schema",
     "group",
     "instrument__name",
     "author__first_name",
     "author__last_name",
+    "device",
+    "sent_at",
+    "recorded_at",
 )
 
 
 def tape_of(visit: Visit) -> tuple[Entry, ...]:
     """Return the visit's entries as the core reads them, each at its writer's own time zone."""
     # Plain rows: a tape is read on every line, and model instances would cost more than judging it.
-    rows = visit.entries.order_by("at", "id").values_list(*_ENTRY_COLUMNS)
+    rows = visit.entries.order_by("recorded_at", "at", "id").values_list(*_ENTRY_COLUMNS)
     return tuple(
         Entry(
-            str(pk),
-            in_zone(at, zone),
-            f"{first} {last}".strip(),
-            phase,
-            body_from_dict(kind, data),
-            str(group),
-            name or "",
+            str(pk), in_zone(at, zone), f"{first} {last}".strip(), phase, body_from_dict(kind, data, schema=schema), str(group), name or "",
+            device, sent, received,
         )
-        for pk, at, zone, phase, kind, data, group, name, first, last in rows
-    )
+        for pk, at, zone, phase, kind, data, schema, group, name, first, last, device, sent, received in rows
+    )  # fmt: skip
 
 
 def unit_of(visit: Visit, tape: tuple[Entry, ...]) -> Unit:
     """Return the visit's unit, with what the tape read off its plate."""
-    return plated(visit.unit.described(), tape)
+    return plated(visit.described(), tape)
 
 
 def suspects_of(visit: Visit, unit: Unit, tape: tuple[Entry, ...], others: int = 4) -> Outlook | None:
@@ -96,47 +100,73 @@ def background_of(visit: Visit) -> Background:
     """Return what is known of the visit's unit before anything is read."""
     unit = visit.unit
     age = visit.day.year - unit.installed_year if unit.installed_year else None
-    rows = unit.visit_set.filter(closed_at__isnull=False, day__lte=visit.day).exclude(pk=visit.pk)
-    past = tuple(item for pk, day in rows.values_list("pk", "day") for item in _past(pk, (visit.day - day).days))
+    since = visit.day - timedelta(days=LOOKS_BACK_DAYS)
+    rows = unit.visit_set.filter(past__isnull=False, day__lte=visit.day, day__gt=since).exclude(pk=visit.pk)
+    past = tuple(
+        Past((visit.day - day).days, row.get("deed", ""), row.get("part", ""))
+        for day, found in rows.exclude(past=[]).values_list("day", "past")
+        for row in found
+    )
     return Background(visit.day.month, age, tuple(unit.surroundings), past)
 
 
-@lru_cache(maxsize=4096)
-def _past(visit_id: int, days_ago: int) -> tuple[Past, ...]:
-    # A closed visit never changes: what it did is read once per process and day.
-    return past_of(tape_of(Visit.objects.get(pk=visit_id)), days_ago)
+def past_document(tape: tuple[Entry, ...]) -> list[dict[str, str]]:
+    """Return what a tape did and found, as it is kept with its closed visit."""
+    return [{"deed": item.deed, "part": item.part} for item in past_of(tape, 0)]
 
 
 def judged_tape(visit: Visit, tape: tuple[Entry, ...] | None = None) -> VisitTape:
-    """Return the visit as the core judges it, with what the unit's earlier visits left open."""
+    """Return the visit as the core judges it, with what the unit's last visit left open."""
     entries = tape_of(visit) if tape is None else tape
     return VisitTape(visit.reason, entries, accuracies_of(visit), open_before(visit))
 
 
-def assess_visit(visit: Visit, system: str, tape: tuple[Entry, ...] | None = None) -> Assessment:
+def assess_visit(visit: Visit, tape: tuple[Entry, ...] | None = None) -> Assessment:
     """Return the standing of the visit's unit by the visit's own rules."""
-    return assess(visit.unit.described(), visit.rules(), judged_tape(visit, tape), system)
+    return assess(visit.described(), visit.rules(), judged_tape(visit, tape), visit.left or None)
 
 
-def open_before(visit: Visit) -> tuple[Entry, ...]:
-    """Return the entries of the unit's earlier visits whose danger nothing cleared."""
-    same_day = Q(day=visit.day, pk__lt=visit.pk)
-    rows = Visit.objects.filter(Q(day__lt=visit.day) | same_day, unit_id=visit.unit_id, version__gt=0)
-    return _left_open(tuple(rows.order_by("day", "pk").values_list("pk", "version")))
+def open_before(visit: Visit) -> LeftOpen:
+    """Return what is open on the unit beside this visit: pinned once this visit is closed itself.
+
+    That is what its last closed visit left open, and what stands open on another open visit of the same unit.
+    """
+    if visit.opened_with is not None:
+        return left_open_from(visit.opened_with)
+    last = _last_left(visit)
+    others = Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=True, version__gt=0).exclude(pk=visit.pk)
+    found = [_open_on(other, last) for other in others.select_related("unit__site", "unit__model")]
+    entries = {entry.id: entry for left in (last, *found) for entry in left.entries}
+    return LeftOpen(tuple(entries.values()), last.owed)
 
 
-@lru_cache(maxsize=4096)
-def _left_open(visits: tuple[tuple[int, int], ...]) -> tuple[Entry, ...]:
-    # A tape only grows: (visit, version) of every visit so far names one answer, worked out once per process.
-    if not visits:
-        return ()
-    visit = Visit.objects.select_related("unit__site", "unit__model").get(pk=visits[-1][0])
-    judged = VisitTape(visit.reason, tape_of(visit), accuracies_of(visit), _left_open(visits[:-1]))
-    return left_open(visit.unit.described(), visit.rules(), judged)
+def _last_left(visit: Visit) -> LeftOpen:
+    rows = Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=False).exclude(pk=visit.pk)
+    newest = rows.order_by("-closed_at", "-pk").values_list("left_open", flat=True).first()
+    return left_open_from(newest) if newest else NOTHING_OPEN
+
+
+def _open_on(other: Visit, last: LeftOpen) -> LeftOpen:
+    tape = VisitTape(other.reason, tape_of(other), accuracies_of(other), last)
+    return left_open(other.described(), other.rules(), tape)
+
+
+def left_open_from(document: Mapping[str, Any]) -> LeftOpen:
+    """Return what a close stored."""
+    entries = tuple(entry_from_dict(row, "left_open") for row in document["entries"])
+    return LeftOpen(entries, tuple(document["owed"]))
+
+
+def left_open_document(left: LeftOpen) -> dict[str, Any]:
+    """Return what a close stores."""
+    return {"entries": [entry_to_dict(entry) for entry in left.entries], "owed": list(left.owed)}
 
 
 def accuracies_of(visit: Visit) -> dict[str, dict[str, Accuracy]]:
-    """Return the stated accuracies of the instruments that wrote on the visit's tape."""
+    """Return the stated accuracies of the instruments that wrote on the visit's tape: as pinned once it is closed."""
+    if visit.pinned is not None:
+        stated = visit.pinned["instruments"].items()
+        return {name: {q: Accuracy(**figures) for q, figures in rows.items()} for name, rows in stated}
     used = visit.entries.filter(instrument__isnull=False).values("instrument")
     return {instrument.name: instrument.accuracies() for instrument in Instrument.objects.filter(pk__in=used)}
 
@@ -175,38 +205,44 @@ def round_of(person: Person, day: date) -> QuerySet[Visit]:
     return visits.order_by("turn")
 
 
-def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situation:
-    """Return what is taken for granted when a line is typed on this visit."""
-    unit = visit.unit.described()
-    chosen = stage if stage in unit.stage_keys else unit.stage_keys[-1]
-    nodes = tuple((s.key, *s.between) for s in unit.stations() if s.between)
-    return Situation(
-        unit.stage_keys,
-        chosen,
-        phase,
-        system,
-        nodes,
-        unit.circuit,
-        unit.codes,
-        _gas_line(visit, unit),
-        _air_temps(visit, chosen),
+def situation(visit: Visit, stage: str | None, phase: str, system: str, text: str = "") -> Situation:
+    """Return what is taken for granted when ``text`` is typed on this visit; a cause is set against what is open."""
+    unit = visit.described()
+    plain = situation_of(
+        unit, stage=stage, phase=phase, system=system, meter_gauge_pa=_meter_pa(visit), today=timezone.localdate()
     )
+    words = text.lower().split()
+    if "rise" in words:
+        plain = replace(plain, air_temps_k=_air_temps(visit, plain.stage))
+    return replace(plain, open=_open_causes(visit)) if words[:1] == ["cause"] else plain
+
+
+def _open_causes(visit: Visit) -> tuple[tuple[str, str], ...]:
+    call = ((CALL, family_of_code(CALL)),) if visit.reason == "no_heat" else ()
+    return (*open_causes(assess_visit(visit).reasons), *call)
 
 
 def bundle_of(visit: Visit, system: str) -> dict[str, object]:
     """Return the visit as a bundle document."""
     return {
-        "format": FORMAT, "version": VERSION, "unit_system": system, "unit": _unit_document(visit),
+        "format": FORMAT, "version": VERSION, "unit_system": system, "unit": unit_document(visit),
         "house_rules": visit.house_rules, "background": asdict(background_of(visit)),
         "visit": {"reason": visit.reason, "day": visit.day.isoformat(), "entries": [entry_to_dict(e) for e in tape_of(visit)],
-            "open_before": [entry_to_dict(e) for e in open_before(visit)],
+            **_before_document(visit),
             "instruments": {name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()},
         },
     }  # fmt: skip
 
 
-def _unit_document(visit: Visit) -> dict[str, object]:
+def _before_document(visit: Visit) -> dict[str, object]:
+    left = left_open_document(open_before(visit))
+    return {"open_before": left["entries"], "owed": left["owed"]}
+
+
+def unit_document(visit: Visit) -> dict[str, object]:
     """Return the unit whole: what comes from the firm's own shop goes along."""
+    if visit.pinned is not None:
+        return dict(visit.pinned["unit"])
     unit, model = visit.unit, visit.unit.of_model()
     library = library_for(unit.site.firm_id, model)
     document: dict[str, object] = {
@@ -225,10 +261,10 @@ def _unit_document(visit: Visit) -> dict[str, object]:
 _USUAL_METER_PA = 7 * INWC_PA  # where the supply was not read yet
 
 
-def _gas_line(visit: Visit, unit: Unit) -> GasLine:
-    """Return the gas at the meter: its pressure as the running supply was last read, else as is usual."""
-    read = visit.entries.filter(quantity="supply_running_pa").order_by("-at").values_list("value_si", flat=True).first()
-    return GasLine(unit.fuel, unit.baro_pa, read or _USUAL_METER_PA)
+def _meter_pa(visit: Visit) -> float:
+    """Return the pressure at the meter: as the running supply was last read, else as is usual."""
+    rows = visit.entries.filter(quantity="supply_running_pa").order_by("-at")
+    return rows.values_list("value_si", flat=True).first() or _USUAL_METER_PA
 
 
 def _air_temps(visit: Visit, stage: str) -> tuple[float, float] | None:

@@ -2,7 +2,7 @@
 
 import uuid
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from datetime import datetime, timedelta
 from typing import Any
 
@@ -10,21 +10,34 @@ from django.db import transaction
 
 from havrin_core.facts.plate_values import plate_changes
 from havrin_core.machine.unit_model import merged_plate
-from havrin_core.rules.model import NOT_YET
+from havrin_core.output import assessment_to_dict
 from havrin_core.shorthand.model import Line
 from havrin_core.shorthand.reader import read_line
+from havrin_core.standing.carry_over import left_open
 from havrin_core.standing.model import Assessment
-from havrin_core.tape.bundle import body_to_dict, read_bundle
-from havrin_core.tape.entries import KINDS, Body, Correction, Decision, Entry, Reading, Trace
-from havrin_core.vocabulary.abnormal import abnormal, still_open
+from havrin_core.standing.striking import wants_a_reason
+from havrin_core.tape.bundle import read_bundle
+from havrin_core.tape.documents import body_from_dict, body_to_dict, kind_of
+from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Reading, Said, Trace
+from havrin_core.wording.closing import holds_words, standing_title
 from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
 from havrin_server.journal.models import TapeEntry, Visit
-from havrin_server.journal.queries import assess_visit, situation, tape_of, visits_of
+from havrin_server.journal.queries import (
+    accuracies_of,
+    assess_visit,
+    judged_tape,
+    left_open_document,
+    past_document,
+    situation,
+    tape_of,
+    unit_document,
+    visits_of,
+)
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.toolbox.models import Instrument
 
-_KIND_OF = {cls: kind for kind, cls in KINDS.items()}
+UNIT_SYSTEMS = ("us", "metric")
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -38,6 +51,9 @@ class WriteLine:
     phase: str
     at: datetime
     instrument_id: int | None = None
+    sent_at: datetime | None = None  # what the device's clock showed when it sent the line
+    device: str = ""
+    as_note: bool = False  # keep the words as they are, read or not
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -49,6 +65,9 @@ class CorrectEntry:
     corrects: uuid.UUID
     text: str | None
     at: datetime
+    why: str = ""
+    sent_at: datetime | None = None
+    device: str = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -60,6 +79,7 @@ class CloseVisit:
     customer_words: str
     signed_by: str
     signature: list[list[list[float]]]
+    left: str | None = None  # how the unit is left, one of the core's WAYS_LEFT; None: as the tape says
 
 
 @transaction.atomic
@@ -72,8 +92,7 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
     _must_be_open(visit)
     line = _read(visit, command, actor)
     if not line.writable:
-        reasons = [problem.text for problem in line.problems] or ["The line is empty."]
-        raise NotWritable(reasons[0], details=reasons)
+        raise _not_writable(line)
     bodies = [_signed(body, actor) for body in line.bodies]
     instrument = _instrument(command.instrument_id, actor)
     append(
@@ -85,8 +104,18 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
         actor=actor,
         now=now,
         instrument=instrument,
+        sent_at=command.sent_at,
+        device=command.device,
     )
     return visit
+
+
+def _not_writable(line: Line) -> NotWritable:
+    """Return the refusal of a line that was not understood, with every question that it left."""
+    reasons = [*(problem.text for problem in line.problems), *(ask.question for ask in line.asks)]
+    if line.unread:
+        reasons.append(f"Not understood: {' '.join(line.unread)}. It can be kept as a note.")
+    return NotWritable(reasons[0] if reasons else "The line is empty.", details=reasons)
 
 
 @transaction.atomic
@@ -100,15 +129,27 @@ def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> Vis
     target = visit.entries.filter(pk=command.corrects).first()
     if target is None:
         raise NotFound("That entry is not on this tape.")
+    if command.text is None and not command.why.strip():
+        _must_say_why(target)
     replacement, phase = _replacement(visit, target, command.text, actor)
-    body = Correction(str(command.corrects), replacement, phase)
-    append(visit, [body], group=command.correction_id, phase=phase or target.phase, at=command.at, actor=actor, now=now)
+    body = Correction(str(command.corrects), replacement, phase, command.why.strip())
+    append(
+        visit, [body], group=command.correction_id, phase=phase or target.phase, at=command.at, actor=actor, now=now,
+        sent_at=command.sent_at, device=command.device,
+    )  # fmt: skip
     return visit
+
+
+def _must_say_why(target: TapeEntry) -> None:
+    """A danger is struck with a reason, which stays visible on the paper. Raises NotWritable."""
+    body = body_from_dict(target.kind, target.data, schema=target.schema)
+    if not isinstance(body, Correction) and wants_a_reason(body):
+        raise NotWritable("Why is it struck? A danger is struck with a reason.", code="strike_reason")
 
 
 def append(
     visit: Visit, bodies: Sequence[Body], *, group: uuid.UUID, phase: str, at: datetime, actor: Person, now: datetime,
-    instrument: Instrument | None = None,
+    instrument: Instrument | None = None, sent_at: datetime | None = None, device: str = "",
 ) -> None:  # fmt: skip
     """Append ``bodies`` to a visit that the caller locked; entry ids follow from ``group``, so a second append is harmless.
 
@@ -117,9 +158,9 @@ def append(
     moment = min(at, now)  # one microsecond apart, so that a line's entries keep the order they were typed in
     rows = [
         TapeEntry(
-            id=uuid.uuid5(group, str(index)), visit=visit, unit_id=visit.unit_id, group=group, kind=_KIND_OF[type(body)],
+            id=uuid.uuid5(group, str(index)), visit=visit, unit_id=visit.unit_id, group=group, kind=kind_of(body),
             phase=phase, at=moment + timedelta(microseconds=index), zone=_zone(at), recorded_at=now, author=actor,
-            instrument=instrument if _reads(instrument, body) else None, data=body_to_dict(body), **_typed_columns(body),
+            instrument=instrument if _reads(instrument, body) else None, data=body_to_dict(body), sent_at=sent_at, device=device, **_typed_columns(body),
         )
         for index, body in enumerate(bodies)
     ]  # fmt: skip
@@ -159,11 +200,21 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
     _must_be_open(visit)
     if visit.version != command.seen_version:
         raise VisitMoved("Somebody wrote on this tape since you looked: read it once more, then close.")
-    found = assess_visit(visit, actor.unit_system)
+    if command.left is not None and command.left not in WAYS_LEFT:
+        raise NotWritable(f"A unit is left {', '.join(WAYS_LEFT)}, not {command.left!r}.", code="left_unknown")
+    visit.left = command.left or ""
+    tape = judged_tape(visit)
+    found = assess_visit(visit, tape.entries)
     obstacles = closing_obstacles(found, command.signed_by)
     if obstacles:
         raise CannotClose(obstacles[0], details=obstacles)
-    body = Decision("closed", f"{found.title}. Signed: {command.signed_by}", found.level)
+    visit.left = found.leaving or "running"
+    visit.opened_with = left_open_document(tape.before)
+    visit.left_open = left_open_document(left_open(visit.described(), visit.rules(), tape, visit.left))
+    visit.past = past_document(tape.entries)
+    visit.pinned = pinned_document(visit)
+    visit.frozen = {system: assessment_to_dict(found, visit.described(), system) for system in UNIT_SYSTEMS}
+    body = Said("closed", f"{standing_title(found)}. Signed: {command.signed_by}", found.level)
     append(visit, [body], group=uuid.uuid4(), phase="left", at=now, actor=actor, now=now)
     visit.closed_at, visit.closed_by, visit.closed_level = now, actor, found.level
     visit.customer_words, visit.signed_by, visit.signature = (
@@ -176,6 +227,12 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
     return found
 
 
+def pinned_document(visit: Visit) -> dict[str, Any]:
+    """Return what the visit was judged by, whole: a later edit of unit, model, kind, circuit or instrument changes nothing."""
+    accuracies = {name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()}
+    return {"unit": unit_document(visit), "surroundings": list(visit.unit.surroundings), "instruments": accuracies}
+
+
 def _keep_plate(visit: Visit) -> None:
     """What the visit read off the plate belongs to the unit from now on."""
     changes = plate_changes(tape_of(visit))
@@ -185,16 +242,8 @@ def _keep_plate(visit: Visit) -> None:
 
 
 def closing_obstacles(found: Assessment, signed_by: str) -> list[str]:
-    """Return what holds the visit open, in words; empty when it may close."""
-    obstacles = [f"{still_open(j.how, j.device)} {abnormal(j.how).lifts}." for j in found.jumpers]
-    obstacles += [f"Put back: {thing}. Then write “putback”." for thing in found.put_backs]
-    if found.level >= NOT_YET and not found.shut_down:
-        obstacles.append(
-            "It may not be left running: show what is missing and cure what is wrong, or shut it down, "
-            "tag it, tell the responsible person and write “shut down …”."
-        )
-    if found.to_tell:
-        obstacles.append("Nobody was told of the shut-down: tell the responsible person and write “told …”.")
+    """Return what holds the visit open, in words; empty when it may close. What holds is the core's, a name the server's."""
+    obstacles = holds_words(found)
     if not signed_by.strip():
         obstacles.append("Your name is missing: sign.")
     return obstacles
@@ -219,13 +268,16 @@ def _must_be_open(visit: Visit) -> None:
 
 
 def _read(visit: Visit, command: WriteLine, actor: Person) -> Line:
-    return read_line(command.text, situation(visit, command.stage, command.phase, actor.unit_system))
+    there = situation(visit, command.stage, command.phase, actor.unit_system, command.text)
+    if command.as_note:
+        return read_line(f"note {command.text}", there)
+    return read_line(command.text, there)
 
 
 def _signed(body: Body, actor: Person) -> Body:
-    if isinstance(body, Decision) and body.decision == "override":
+    if isinstance(body, Said) and body.what == "override":
         require(actor, "standing.override")
-        return Decision(body.decision, body.text, body.level, by_supervisor=True)
+        return replace(body, by_supervisor=True)
     if isinstance(body, Correction) and body.replacement is not None:
         _signed(body.replacement, actor)  # an override by way of a correction needs the same right
     return body
@@ -236,10 +288,11 @@ def _replacement(visit: Visit, target: TapeEntry, text: str | None, actor: Perso
         return None, None
     if target.kind == "correction":
         raise NotWritable("A correction can be struck, and the entry itself corrected again.")
-    line = read_line(text, situation(visit, target.stage, target.phase, actor.unit_system))
-    if not line.writable or len(line.bodies) != 1:
-        reasons = [p.text for p in line.problems] or ["A correction says one thing: one reading, one deed."]
-        raise NotWritable(reasons[0], details=reasons)
+    line = read_line(text, situation(visit, target.stage, target.phase, actor.unit_system, text))
+    if not line.writable:
+        raise _not_writable(line)
+    if len(line.bodies) != 1:
+        raise NotWritable("A correction says one thing: one reading, one action.")
     return _signed(line.bodies[0], actor), line.phase
 
 
@@ -257,7 +310,7 @@ def _row(visit: Visit, entry: Entry, actor: Person, now: datetime) -> TapeEntry:
         raise NotWritable(f"The bundle's entry id “{entry.id}” is no UUID: nothing was taken in.") from None
     return TapeEntry(
         id=key, visit=visit, unit_id=visit.unit_id, group=group, kind=entry.kind, phase=entry.phase, at=min(entry.at, now),
-        zone=_zone(entry.at), recorded_at=now, author=actor, data=body_to_dict(_signed(entry.body, actor)), **_typed_columns(entry.body),
+        zone=_zone(entry.at), recorded_at=now, author=actor, device=entry.device, data=body_to_dict(_signed(entry.body, actor)), **_typed_columns(entry.body),
     )  # fmt: skip
 
 

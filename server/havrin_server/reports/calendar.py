@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 from icalendar import Calendar, Event
 
 from havrin_core.follow_up.plan import Return
-from havrin_core.tape.visit import REASONS_FOR_VISIT
+from havrin_core.wording.names import visit_reason
 from havrin_server.journal.models import Visit
 
 
@@ -22,7 +22,7 @@ def calendar_of(visit: Visit, returns: tuple[Return, ...], now: datetime) -> byt
         event.add("dtstamp", now)
         event.add("dtstart", row.day)
         event.add("dtend", row.day + timedelta(days=1))
-        event.add("summary", f"{REASONS_FOR_VISIT[row.reason]}: {visit.unit.name}")
+        event.add("summary", f"{visit_reason(row.reason)}: {visit.unit.name}")
         event.add("location", visit.unit.site.name)
         event.add("description", f"{row.why}. {visit.unit.site.access}".strip())
         calendar.add_component(event)

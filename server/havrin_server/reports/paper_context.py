@@ -12,17 +12,31 @@ from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.frost import frost_says, shutdown_plan_of
 from havrin_core.follow_up.plan import follow_up_of
 from havrin_core.house.house_rules import HouseRules, efficiencies_shown
-from havrin_core.limits.limits import SOURCES, input_at_altitude_w
+from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence
 from havrin_core.rules.model import SHUT_DOWN, ReadingView, Reason
-from havrin_core.rules.readings import limit_text
-from havrin_core.standing.model import TITLES, Assessment
-from havrin_core.tape.entries import Decision, Entry, Trace, effective, struck
-from havrin_core.tape.visit import REASONS_FOR_VISIT
+from havrin_core.standing.model import Assessment, LedgerRow
+from havrin_core.tape.corrections import effective, struck
+from havrin_core.tape.entries import (
+    MADE_SAFE,
+    NOT_TOUCHED,
+    RUNNING,
+    WAITING,
+    Action,
+    Condition,
+    Entry,
+    Note,
+    Proof,
+    Said,
+    Trace,
+)
 from havrin_core.vocabulary.measurands import measurand
-from havrin_core.wording.describe import describe
-from havrin_core.wording.plain_words import plain_words
+from havrin_core.wording.closing import standing_title
+from havrin_core.wording.entries import describe, echo
+from havrin_core.wording.ledger import ledger_text
+from havrin_core.wording.names import quantity_name, source, visit_reason
+from havrin_core.wording.reasons import limit_text, reason_words
 from havrin_server.captures.models import FlueLog, Photo
 from havrin_server.captures.services import series_of
 from havrin_server.journal.models import Visit
@@ -33,12 +47,19 @@ from havrin_server.toolbox.models import Instrument
 
 _MOST_PHOTOS = 12
 _PHASES = {"found": "as found", "left": "as left", "trial": "trial"}
+_FLUE_QUANTITIES = ("o2_dry_pct", "co_ppm_dry", "co2_dry_pct", "flue_temp_k", "air_temp_k")  # in a table of their own
 _VERDICTS = {"in": "within", "near": "near the limit", "out": "OUT", "": "no limit known"}
+# What the state is, for the customer: by how the unit was left, then by level.
+_PLAIN_LEFT = {
+    MADE_SAFE: "The unit is off and was made safe: it cannot fire. Please do not have it started before what follows is put right.",
+    WAITING: "The unit is off. It was left off until what it waits for is here; please do not switch it on.",
+    NOT_TOUCHED: "Nothing was done on the unit on this visit.",
+}
 _PLAIN = {
     1: "Everything that this visit has to show was shown and lies within its limits. The unit runs.",
     2: "The unit works safely now. Something is worn, near its limit or against good practice: please read what follows.",
-    3: "The unit may not be left running on what is known at this point.",
-    4: "The unit is not safe. It was, or has to be, shut down and tagged, and may not be started before the cause is cured.",
+    3: "What is known at this point is not enough to leave the unit running.",
+    4: "The unit is not safe and may not run before the cause is put right.",
 }
 _CAUTIONS = (
     "If you smell gas: touch no switch and no phone, leave, and call from outside.",
@@ -46,10 +67,11 @@ _CAUTIONS = (
 )
 _SAID = {
     "advise": "We advise",
-    "refused": "Advice refused",
-    "cause": "Cause found",
+    "refuse": "Advice refused",
+    "cause": "Cause",
     "told": "Told",
-    "shut_down": "Shut down",
+    "leaves": "Left",
+    "call": "By telephone",
 }
 
 
@@ -68,16 +90,16 @@ class Row:
 def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
     """Return what the templates of a visit's papers show, in the person's units."""
     system, tape = person.unit_system, tape_of(visit)
-    found = assess_visit(visit, system, tape)
+    found = assess_visit(visit, tape)
     level = visit.closed_level or found.level
     facts = Facts(tape)
     follow = follow_up_of(facts, visit.rules(), visit.reason, visit.day)
     frost = shutdown_plan_of(facts)
-    reasons = _reasons(found)
+    reasons = _reasons(found, system)
     return {
-        "visit": visit, "unit": visit.unit, "site": visit.unit.site, "reason": REASONS_FOR_VISIT[visit.reason],
-        "firm": visit.unit.site.firm.name, "level": level, "title": TITLES[level] if visit.closed_at else found.title,
-        "plain": _PLAIN[level], "found": found, "open": visit.closed_at is None, "cautions": _CAUTIONS,
+        "visit": visit, "unit": visit.unit, "site": visit.unit.site, "reason": visit_reason(visit.reason),
+        "firm": visit.unit.site.firm.name, "level": level, "title": standing_title(found),
+        "plain": plain_state(found, level), "leaving": found.leaving, "side_notes": _owner_notes(tape), "disabled": [ledger_text(row) for row in found.ledger if row.until is None], "found": found, "open": visit.closed_at is None, "cautions": _CAUTIONS,
         "done": _done(tape, system), "said": _said(tape), "rows": _rows(found, system), "flue": _flue_rows(found, visit.rules(), system),
         "plate": _plate(visit, system), "tape": _tape_rows(tape, system), "traces": _traces(visit, tape, system),
         "photos": [_photo(p) for p in visit.photos.order_by("taken_at")[:_MOST_PHOTOS]], "urgent": level == SHUT_DOWN,
@@ -85,8 +107,8 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
         "parts": follow.parts, "suggested": follow.suggested, "returns": follow.returns, "frost": frost_says(frost, system),
         "plan": [("Cold would harm", frost.vulnerable), ("Heat for the time being", frost.temporary_heat), ("Drained", frost.drained),
                  ("Refused, in your words", frost.refused), ("Told", frost.told)],
-        "reasons": reasons, "top": reasons[:3], "shut": next((b.text for _, b in facts.decisions("shut_down")), ""), "signed": visit.signed_by or visit.technician.full_name,
-        "kind": visit.unit.described().kind.name, "instruments": _instruments(visit), "looks": _looks(tape, system), "ledger": found.ledger,
+        "reasons": reasons, "top": reasons[:3], "shut": next((b.text for _, b in facts.said("leaves") if b.state == MADE_SAFE), ""), "signed": visit.signed_by or visit.technician.full_name,
+        "kind": visit.described().kind.name, "instruments": _instruments(visit), "looks": _looks(tape, system), "ledger": [_ledger(row) for row in found.ledger],
     }  # fmt: skip
 
 
@@ -100,50 +122,57 @@ class PaperReason:
     whose: str
 
 
-def _reasons(found: Assessment) -> list[PaperReason]:
+def _ledger(row: LedgerRow) -> dict[str, Any]:
+    return {"text": ledger_text(row), "since": row.since, "by": row.by, "until": row.until, "until_by": row.until_by}
+
+
+def plain_state(found: Assessment, level: int) -> str:
+    """Return in plain words what state the unit is in, for its reader."""
+    if found.leaving in _PLAIN_LEFT:
+        waits = f" It waits for: {found.waiting_for}." if found.leaving == WAITING and found.waiting_for else ""
+        return _PLAIN_LEFT[found.leaving] + waits
+    return _PLAIN[level]
+
+
+def _reasons(found: Assessment, system: str) -> list[PaperReason]:
     """Return the reasons; that the unit was shut down comes last, for it is no cause."""
     ordered = sorted(found.reasons, key=lambda reason: reason.code == "shut_down")
-    return [PaperReason(r.level, r.text, plain_words(r.lifts), r.source if _has_number(r) else "") for r in ordered]
+    said = [(reason, reason_words(reason, system)) for reason in ordered]
+    return [PaperReason(r.level, words.text, words.lifts, words.source if _has_number(r) else "") for r, words in said]
 
 
 def _has_number(reason: Reason) -> bool:
-    return any(character.isdigit() for character in reason.limit)
+    return "value" in reason.facts
 
 
 def _done(tape: tuple[Entry, ...], system: str) -> list[str]:
-    kinds = ("action", "look")
-    return [
-        f"{d.text} {d.value}".strip() for e in effective(tape) if e.kind in kinds for d in [describe(e.body, system)]
-    ]
+    return [echo(line.body, system) for line in effective(tape) if isinstance(line.body, Action | Condition)]
 
 
 def _said(tape: tuple[Entry, ...]) -> list[tuple[str, str]]:
-    bodies = [e.body for e in effective(tape)]
-    return [(_SAID[b.decision], b.text) for b in bodies if isinstance(b, Decision) and b.decision in _SAID]
+    bodies = [line.body for line in effective(tape)]
+    return [(_SAID[b.what], b.text) for b in bodies if isinstance(b, Said) and b.what in _SAID and b.state != RUNNING]
+
+
+def _owner_notes(tape: tuple[Entry, ...]) -> list[str]:
+    """Return what was written down for the owner: it goes into the report, never into the standing."""
+    return [line.body.text for line in effective(tape) if isinstance(line.body, Note) and line.body.for_owner]
 
 
 def _rows(found: Assessment, system: str) -> list[Row]:
-    views = {
-        (v.quantity, v.stage): v
-        for station in found.stations
-        for v in station.readings
-        if v.quantity != "volts_across_v" and station.key != "flue"
-    }
+    views = {(v.quantity, v.stage): v for v in found.readings if v.quantity not in _FLUE_QUANTITIES}
     return [_row(view, system) for view in views.values()]
 
 
 def _row(view: ReadingView, system: str) -> Row:
     what = measurand(view.quantity)
-    stage = STAGE_LABELS[view.stage] if view.stage else ""
     value = sentence(view.value, what.dimension, system)
     earlier = sentence(view.found, what.dimension, system) if view.found is not None else ""
     found, left = (value, "") if view.phase == "found" and not earlier else (earlier, value)
     limited = view.band is not None and (view.band.low is not None or view.band.high is not None)
     limit = limit_text(view.quantity, view.band, view.value, system) if view.band and limited else ""
-    source = SOURCES[view.band.source] if view.band and limited else ""
-    return Row(
-        f"{what.name}, {stage} fire" if stage else what.name, found, left, limit, source, _VERDICTS[view.verdict]
-    )
+    whose = source(view.band.source) if view.band and limited else ""
+    return Row(quantity_name(view.quantity, view.stage), found, left, limit, whose, _VERDICTS[view.verdict])
 
 
 def _flue_rows(found: Assessment, rules: HouseRules, system: str) -> list[dict[str, str]]:
@@ -198,16 +227,11 @@ def _instruments(visit: Visit) -> list[Instrument]:
 
 
 def _looks(tape: tuple[Entry, ...], system: str) -> list[str]:
-    return [
-        f"{d.text} {d.value}".strip()
-        for e in effective(tape)
-        if e.kind in ("look", "check")
-        for d in [describe(e.body, system)]
-    ]
+    return [echo(line.body, system) for line in effective(tape) if isinstance(line.body, Condition | Proof)]
 
 
 def _plate(visit: Visit, system: str) -> list[tuple[str, str]]:
-    unit, rules = visit.unit.described(), visit.rules()
+    unit, rules = visit.described(), visit.rules()
     rows = [
         ("Kind", unit.kind.name),
         ("Fuel", unit.fuel.label),
@@ -242,7 +266,7 @@ def _tape_rows(tape: tuple[Entry, ...], system: str) -> list[dict[str, Any]]:
 
 
 def _traces(visit: Visit, tape: tuple[Entry, ...], system: str) -> list[dict[str, str]]:
-    used = [e.body.capture for e in effective(tape) if isinstance(e.body, Trace)]
+    used = [line.body.capture for line in effective(tape) if isinstance(line.body, Trace)]
     drawings = []
     for log in FlueLog.objects.filter(visit=visit, pk__in=used):
         series = series_of(log)

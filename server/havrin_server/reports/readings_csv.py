@@ -3,7 +3,8 @@
 import csv
 import io
 
-from havrin_core.tape.entries import Reading, Trace, effective
+from havrin_core.tape.corrections import effective
+from havrin_core.tape.entries import Reading, Trace
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import tape_of
 
@@ -15,9 +16,9 @@ def readings_csv(visit: Visit) -> str:
     target = io.StringIO()
     writer = csv.writer(target, lineterminator="\n")
     writer.writerow(COLUMNS)
-    for entry in effective(tape_of(visit)):
-        body = entry.body
-        lead = (entry.at.isoformat(), entry.author, entry.phase)
+    for line in effective(tape_of(visit)):
+        entry, body = line.entry, line.body
+        lead = (entry.at.isoformat(), entry.author, line.phase)
         if isinstance(body, Reading):
             writer.writerow(
                 [

@@ -18,7 +18,7 @@ export const keys = {
   unit: (id: number) => ['unit', id] as const,
   shared: (token: string) => ['shared', token] as const,
   house: ['house-rules'] as const,
-  words: ['words'] as const,
+  words: (id: number) => ['visit', id, 'words'] as const,
   documents: (sort: string) => ['shop', sort] as const,
 }
 
@@ -31,7 +31,7 @@ export const signOut = () => call<unknown>(http.DELETE('/api/session'))
 export const prefer = (body: Schemas['Preferences']) => call<Schemas['Me']>(http.PATCH('/api/session', { body }))
 export const getRound = () => call<Schemas['Round']>(http.GET('/api/round'))
 export const getSite = (id: number) => call<Schemas['SiteOut']>(http.GET('/api/sites/{site_id}', { params: { path: { site_id: id } } }))
-export const getWords = () => call<Schemas['Vocabulary']>(http.GET('/api/visits/vocabulary'))
+export const getWords = (id: number) => call<Schemas['Vocabulary']>(http.GET('/api/visits/{visit_id}/vocabulary', visitPath(id)))
 export const getVisit = (id: number) => call<Schemas['VisitPage']>(http.GET('/api/visits/{visit_id}', visitPath(id)))
 export const getVersion = (id: number) => call<number>(http.GET('/api/visits/{visit_id}/version', visitPath(id)))
 export const getArrival = (id: number) => call<Schemas['ArrivalOut']>(http.GET('/api/visits/{visit_id}/arrival', visitPath(id)))

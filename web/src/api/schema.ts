@@ -216,7 +216,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/visits/vocabulary": {
+    "/api/visits/{visit_id}/vocabulary": {
         parameters: {
             query?: never;
             header?: never;
@@ -225,7 +225,7 @@ export interface paths {
         };
         /**
          * Vocabulary
-         * @description Return the lines that can be picked.
+         * @description Return the lines that can be picked at the visit's unit.
          */
         get: operations["havrin_server_api_visits_vocabulary"];
         put?: never;
@@ -1392,6 +1392,8 @@ export interface components {
             customer_words: string;
             /** Signed By */
             signed_by: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
         };
         /**
          * EarlierVisit
@@ -1785,6 +1787,10 @@ export interface components {
             next_step: components["schemas"]["NextOut"] | null;
             /** Not Judged */
             not_judged: string[];
+            /** Leaving */
+            leaving: string | null;
+            /** Several Causes */
+            several_causes: boolean;
         };
         /**
          * StationOut
@@ -1886,6 +1892,16 @@ export interface components {
             /** Photos */
             photos: components["schemas"]["PhotoOut"][];
             close: components["schemas"]["CloseOut"];
+        };
+        /**
+         * WayOut
+         * @description A way in which a unit can be left.
+         */
+        WayOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
         };
         /**
          * ArrivalOut
@@ -2658,14 +2674,30 @@ export interface components {
             meanings: string[];
         };
         /**
+         * LineQuestion
+         * @description A question back, with lines to choose from.
+         */
+        LineQuestion: {
+            /** Question */
+            question: string;
+            /** Choices */
+            choices: string[];
+        };
+        /**
          * ReadBack
-         * @description What was understood of a line.
+         * @description What was understood of a line; ``unread`` are the words that nothing used.
          */
         ReadBack: {
             /** Echo */
             echo: string[];
             /** Problems */
             problems: components["schemas"]["LineProblem"][];
+            /** Asks */
+            asks: components["schemas"]["LineQuestion"][];
+            /** Unread */
+            unread: string[];
+            /** Offers Note */
+            offers_note: boolean;
             /** Doubts */
             doubts: string[];
             /** Writable */
@@ -2723,6 +2755,18 @@ export interface components {
             at: string;
             /** Instrument */
             instrument?: number | null;
+            /** Sent At */
+            sent_at?: string | null;
+            /**
+             * Device
+             * @default
+             */
+            device: string;
+            /**
+             * As Note
+             * @default false
+             */
+            as_note: boolean;
         };
         /**
          * CorrectionIn
@@ -2746,6 +2790,18 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /** Sent At */
+            sent_at?: string | null;
+            /**
+             * Device
+             * @default
+             */
+            device: string;
         };
         /**
          * CloseIn
@@ -2769,6 +2825,8 @@ export interface components {
              * @default []
              */
             signature: number[][][];
+            /** Left */
+            left?: ("running" | "made_safe" | "waiting" | "not_touched") | null;
         };
         /**
          * ColumnOut
@@ -4247,7 +4305,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                visit_id: number;
+            };
             cookie?: never;
         };
         requestBody?: never;

@@ -40,7 +40,7 @@ export const useOutbox = defineStore('outbox', () => {
     for (;;) {
       const next = waiting.value[0]
       if (!next) break
-      const fate = await trySend(next, async ({ id, text, stage, phase, at, visit, instrument }) => onPage(await writeLine(visit, { id, text, stage, phase, at, instrument })))
+      const fate = await trySend(next, async ({ id, text, stage, phase, at, visit, instrument }) => onPage(await writeLine(visit, { id, text, stage, phase, at, instrument, as_note: false, sent_at: localIso(new Date()), device: deviceName() })))
       unreachable.value = fate.kind === 'kept'
       if (fate.kind === 'kept') return
       if (fate.kind === 'refused') await refuse(next, fate.why)
@@ -63,6 +63,13 @@ export const useOutbox = defineStore('outbox', () => {
   window.addEventListener('online', () => void flush())
   return { lines, waiting, unreachable, start, add, flush, remove, timer }
 })
+
+/** This tablet's own name: whose clock wrote a line. Made once, kept on the tablet. */
+export function deviceName(): string {
+  const kept = localStorage.getItem('havrin-device') ?? `tablet-${crypto.randomUUID().slice(0, 8)}`
+  localStorage.setItem('havrin-device', kept)
+  return kept
+}
 
 /** The moment with the tablet's own zone, like 2026-01-14T10:29:08+01:00. */
 export function localIso(moment: Date): string {

@@ -18,7 +18,7 @@ import TapePanel from '@/features/visit/TapePanel.vue'
 import { useVisit } from '@/features/visit/useVisit'
 import VisitHeader from '@/features/visit/VisitHeader.vue'
 import type { PendingLine } from '@/outbox/store'
-import { localIso, useOutbox } from '@/outbox/useOutbox'
+import { deviceName, localIso, useOutbox } from '@/outbox/useOutbox'
 import { useTheme } from '@/ui/theme'
 import WhyList from '@/ui/WhyList.vue'
 
@@ -78,12 +78,15 @@ const tell = (trouble: unknown) => message.error(trouble instanceof ApiError ? t
 async function write(text: string): Promise<void> {
   await outbox.add({ visit: props.id, text, stage: bar.stage, phase: bar.phase, instrument: bar.instrument })
 }
-async function correctEntry(corrects: string, text: string | null): Promise<void> {
+const asksWhy = ref('') // the entry of a danger: it is not struck without a reason
+async function correctEntry(corrects: string, text: string | null, why = ''): Promise<void> {
   try {
-    replace(await correct(props.id, { id: crypto.randomUUID(), corrects, text, at: localIso(new Date()) }))
+    replace(await correct(props.id, { id: crypto.randomUUID(), corrects, text, why, at: localIso(new Date()), sent_at: localIso(new Date()), device: deviceName() }))
     bar.correcting = null
+    asksWhy.value = ''
   } catch (trouble) {
     if (text) bar.text = text
+    if (trouble instanceof ApiError && trouble.code === 'strike_reason') asksWhy.value = corrects
     tell(trouble)
   }
 }
@@ -160,17 +163,17 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
     <aside v-if="!narrow">
       <SuspectsPanel v-if="view === 'string' && suspects" :found="suspects" :tape="page.tape" :jumpers="page.jumpers" :put-backs="page.close.put_backs" :writable="page.writable" @begin="begin" />
       <StandingPanel v-else :standing="page.standing" :waiting="waiting" :stale="away" @station="openStation" @next="begin" />
-      <TapePanel :tape="page.tape" :pending="pending" :writable="page.writable" @correct="beginCorrection" @strike="(e) => correctEntry(e.id, null)" @restore="restore" @discard="(l) => outbox.remove(l.id)" />
+      <TapePanel :tape="page.tape" :pending="pending" :writable="page.writable" @correct="beginCorrection" :asks-why="asksWhy" @strike="(e, why) => correctEntry(e.id, null, why)" @restore="restore" @discard="(l) => outbox.remove(l.id)" />
     </aside>
     <button v-else class="pull" @click="sheet = 'tape'">Tape · {{ page.tape.length }} lines <b v-if="page.tape[0]">{{ page.tape[0].text }} {{ page.tape[0].value }}</b></button>
     <EntryBar :view="view" :page="page" :narrow="narrow" @write="write" @correct="(text) => bar.correcting && correctEntry(bar.correcting.id, text)" @list="(name) => (list = name)" @photo="photo" />
 
     <NDrawer :show="narrow && sheet !== 'none'" placement="bottom" height="78%" @update:show="sheet = 'none'"><NDrawerContent :title="sheet === 'tape' ? 'Tape' : 'Standing'" closable body-content-style="padding: 0">
       <StandingPanel v-if="sheet === 'standing'" :standing="page.standing" :waiting="waiting" :stale="away" @station="(key) => { sheet = 'none'; openStation(key) }" @next="begin" />
-      <TapePanel v-else :tape="page.tape" :pending="pending" :writable="page.writable" @correct="beginCorrection" @strike="(e) => correctEntry(e.id, null)" @restore="restore" @discard="(l) => outbox.remove(l.id)" />
+      <TapePanel v-else :tape="page.tape" :pending="pending" :writable="page.writable" @correct="beginCorrection" :asks-why="asksWhy" @strike="(e, why) => correctEntry(e.id, null, why)" @restore="restore" @discard="(l) => outbox.remove(l.id)" />
     </NDrawerContent></NDrawer>
     <NDrawer :show="!!station" :width="420" :height="'78%'" :placement="narrow ? 'bottom' : 'right'" @update:show="stationKey = ''"><NDrawerContent v-if="station" :title="station.name" closable><StationDrawer :station="station" :earlier="page.earlier" :writable="page.writable" @begin="(starter) => begin(starter, station?.key)" /></NDrawerContent></NDrawer>
-    <PickList :list="list" :station="bar.station" :narrow="narrow" @pick="pick" @close="list = null" />
+    <PickList :visit="id" :list="list" :station="bar.station" :narrow="narrow" @pick="pick" @close="list = null" />
     <NModal :show="!!figure" preset="card" style="max-width: 560px" title="Why?" @update:show="figure = null"><WhyList v-if="figure" :figure="figure" /></NModal>
     <NModal :show="showKeys" preset="card" style="max-width: 520px" title="Keys and words" @update:show="showKeys = false"><KeyList /></NModal>
   </div>

@@ -18,7 +18,7 @@ const { data, error } = useQuery<Schemas['ArrivalOut'], ApiError>({
   placeholderData: (before) => before,
 })
 const state = (answer: string) => (answer === 'ok' || answer === 'read' ? 'in' : answer ? 'out' : 'none')
-const found = computed(() => new Set(props.page.tape.filter((e) => e.kind === 'look' && !e.corrected_by).map((e) => e.text)))
+const found = computed(() => new Set(props.page.tape.filter((e) => e.kind === 'condition' && !e.corrected_by).map((e) => e.text)))
 </script>
 
 <template>

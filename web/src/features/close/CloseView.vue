@@ -14,6 +14,7 @@ import SignaturePad from './SignaturePad.vue'
 const props = defineProps<{ page: Schemas['VisitPage']; waiting: number }>()
 const emit = defineEmits<{ page: [page: Schemas['VisitPage']]; begin: [starter: string, station: string] }>()
 const { data: me } = useQuery<Schemas['Me'], ApiError>({ queryKey: keys.me, queryFn: getMe })
+type Way = NonNullable<Schemas['CloseIn']['left']>
 const words = ref(sessionStorage.getItem(`words-${props.page.id}`) ?? '')
 const signature = ref<number[][][]>([])
 const name = ref('')
@@ -26,6 +27,8 @@ const { data: closing, error, refetch } = useQuery<Schemas['ClosingOut'], ApiErr
   queryFn: () => getClosing(props.page.id),
   placeholderData: keepPreviousData,
 })
+const chosen = ref<Way | null>(null)
+const way = computed<Way>(() => chosen.value ?? (props.page.standing.leaving as Way | null) ?? 'running')
 const shut = computed(() => props.page.standing.level >= 4)
 const PAPERS = [['report.pdf', 'Whole report'], ['customer.pdf', 'For the customer'], ['tag.pdf', 'Tag, A6'], ['sheet.pdf', 'Test sheet'], ['quote.pdf', 'Parts and approvals'], ['bundle.json', 'Visit bundle (JSON)'], ['readings.csv', 'Readings (CSV)']]
 
@@ -36,7 +39,7 @@ async function close(): Promise<void> {
   busy.value = true
   refused.value = []
   try {
-    emit('page', await closeVisit(props.page.id, { seen_version: props.page.version, customer_words: words.value, signed_by: signedBy.value, signature: signature.value }))
+    emit('page', await closeVisit(props.page.id, { seen_version: props.page.version, customer_words: words.value, signed_by: signedBy.value, signature: signature.value, left: chosen.value }))
   } catch (error) {
     refused.value = error instanceof ApiError ? (error.details.length ? error.details : [error.message]) : [String(error)]
   } finally {
@@ -72,12 +75,14 @@ async function takeBundle(event: Event): Promise<void> {
     <form v-if="page.writable" class="wide sign" @submit.prevent="close">
       <h2>Words to the customer</h2>
       <NInput v-model:value="words" type="textarea" :autosize="{ minRows: 3 }" placeholder="In plain words: what was wrong, what was done, what you advise." @update:value="keepWords" />
+      <h2>How is it left?</h2>
+      <div class="ways" role="radiogroup" aria-label="How is it left?"><label v-for="row in page.close.ways" :key="row.key" :class="{ on: way === row.key }"><input type="radio" name="left" class="sr" :value="row.key" :checked="way === row.key" @change="chosen = row.key as Way" />{{ row.name }}</label></div>
       <h2>Sign</h2>
       <div class="two"><label>Your name<NInput v-model:value="name" :placeholder="me?.name" :input-props="{ name: 'signed-by' }" /></label><SignaturePad v-model="signature" /></div>
       <ul v-if="closing?.obstacles.length && !refused.length" class="held"><li v-for="line in closing.obstacles" :key="line">{{ line }}</li></ul>
       <ul v-if="refused.length" class="refused" role="alert"><li v-for="line in refused" :key="line">{{ line }}</li></ul>
       <p v-if="waiting" class="refused">{{ waiting }} entries have not reached the server: closing waits for them.</p>
-      <button class="btn strong big" :disabled="busy || !!waiting">Close the visit: {{ page.standing.title.toLowerCase() }}</button>
+      <button class="btn strong big" :disabled="busy || !!waiting">Close the visit: {{ (chosen ? page.close.ways.find((row) => row.key === chosen)?.name ?? '' : page.standing.title).toLowerCase() }}</button>
     </form>
     <section class="wide files"><h2>Papers <span v-if="closing && closing.words !== page.standing.title" class="muted">on them: {{ closing.words }}</span></h2>
       <a v-for="[file, title] in PAPERS" :key="file" class="btn" :href="`/api/visits/${page.id}/${file}`" target="_blank" rel="noopener">{{ title }}</a><RouterLink class="btn" :to="`/units/${page.unit_id}`">Record of the unit, customer’s link</RouterLink>
@@ -94,7 +99,7 @@ async function takeBundle(event: Event): Promise<void> {
 <style scoped>
 .close { flex: 1 0 auto; display: grid; grid-template-columns: 1fr 1fr; gap: 18px 28px; padding: 16px 20px 30px; align-content: start } .wide, .done { grid-column: 1 / -1 } h2 { display: flex; gap: 10px; align-items: center; font-size: 18px; font-weight: 600; margin-bottom: 4px } h3 { display: flex; gap: 8px; align-items: center; font-size: 16px; font-weight: 600 }
 .col { display: grid; gap: 12px; align-content: start }
-.sign { display: grid; gap: 8px } .two { display: grid; grid-template-columns: 1fr 2fr; gap: 16px } .two label { display: grid; gap: 4px; align-content: start } .big { min-height: 54px; font-size: 18px; justify-self: start; padding: 0 28px }
+.sign { display: grid; gap: 8px } .ways { display: flex; flex-wrap: wrap; gap: 10px } .ways label { display: inline-flex; align-items: center; min-height: 48px; padding: 0 16px; border: 1.5px solid var(--line); border-radius: 7px; cursor: pointer; font-weight: 500 } .ways .on { border-color: var(--accent); box-shadow: inset 0 0 0 1.5px var(--accent) } .ways label:focus-within { outline: 3px solid var(--in) } .two { display: grid; grid-template-columns: 1fr 2fr; gap: 16px } .two label { display: grid; gap: 4px; align-content: start } .big { min-height: 54px; font-size: 18px; justify-self: start; padding: 0 28px }
 .held { margin: 0; padding-left: 20px; font-weight: 500 } .refused { color: var(--out); font-weight: 600; margin: 0; padding-left: 20px } .files { display: flex; flex-wrap: wrap; gap: 10px; align-items: center } .files h2 { flex-basis: 100%; margin: 0 } .files label { display: inline-flex; align-items: center; cursor: pointer } .taken { flex-basis: 100%; font-weight: 500 }
 .quote { margin-top: 8px; padding-left: 12px; border-left: 4px solid var(--line) } .before { padding: 8px 0; border-bottom: 1px dashed var(--line) }
 @media (max-width: 800px) { .close { grid-template-columns: 1fr; padding: 12px } .two { grid-template-columns: 1fr } .big { width: 100% } }

@@ -18,6 +18,8 @@ const letters = ref(false)
 const stageWord = computed(() => (props.page.stages.find((s) => s.key === stage.value)?.label ?? props.page.stages.at(-1)?.label ?? ''))
 const echo = computed(() => [...(said.value?.echo ?? []), ...(said.value?.doubts ?? [])].join(' · '))
 const problem = computed(() => said.value?.problems[0])
+const ask = computed(() => said.value?.asks[0])
+const unread = computed(() => said.value?.unread ?? [])
 const likely = computed(() => props.page.standing.missing.map((m) => m.starter))
 
 onMounted(() => bar.attach(field.value))
@@ -43,6 +45,12 @@ function take(meaning: string): void {
   const piece = problem.value?.piece ?? ''
   const word = meaning.split(' – ')[0] ?? ''
   text.value = text.value.includes(piece) ? text.value.replace(piece, word) : word
+  bar.focus()
+}
+
+/** A whole line to choose instead; it is read back once more before it is written. */
+function choose(line: string): void {
+  text.value = line
   bar.focus()
 }
 
@@ -78,15 +86,18 @@ function leave(): void {
 
 <template>
   <footer class="bar" :class="{ entering: entering && narrow }">
-    <div v-if="problem || (silent && text) || bar.correcting" class="said" role="status">
+    <div v-if="problem || ask || unread.length || (silent && text) || bar.correcting" class="said" role="status">
       <span v-if="bar.correcting">Correcting “{{ bar.correcting.text }}”. <button class="word" @click="leave">Leave it as it is</button></span>
       <span v-if="problem" class="problem">{{ problem.text }} <button v-for="meaning in problem.meanings" :key="meaning" class="word" @click="take(meaning)">{{ meaning }}</button></span>
-      <span v-else-if="silent && text">The server is not reached: Enter keeps the line on this tablet and sends it later.</span>
+      <span v-else-if="ask" class="problem" data-test="ask">{{ ask.question }} <button v-for="choice in ask.choices" :key="choice" class="word" @click="choose(choice)">{{ choice }}</button></span>
+      <span v-else-if="unread.length" class="problem" data-test="unread">Not understood: “{{ unread.join(' ') }}”.</span>
+      <button v-if="said?.offers_note && !ask?.choices.some((choice) => choice.startsWith('note '))" class="word" @click="choose(`note ${text.trim()}`)">Keep as a note</button>
+      <span v-if="silent && text && !problem">The server is not reached: Enter keeps the line on this tablet and sends it later.</span>
     </div>
     <form class="line" @submit.prevent="submit">
       <button type="button" class="side" :aria-label="`Phase: ${PHASE_WORDS[phase]}. Press to change`" @click="bar.turnPhase()">{{ PHASE_WORDS[phase] }} {{ PHASE_MARKS[phase] }}</button>
       <button v-if="page.stages.length > 1" type="button" class="side stage" aria-label="Stage. Press to change" @click="turnStage">{{ stageWord }} fire</button>
-      <label class="field" :class="{ wrong: problem }">
+      <label class="field" :class="{ wrong: problem || ask || unread.length }">
         <span class="sr">Write a line on the tape</span>
         <input ref="field" v-model="text" name="line" :inputmode="narrow && !letters ? 'none' : 'text'" autocomplete="off" autocapitalize="none" spellcheck="false" maxlength="500" placeholder="o2 6.4 co 46 t 118" :disabled="!page.writable" @focus="entering = true" @keydown.esc="out" />
         <span class="echo" data-test="echo">{{ echo }}</span>

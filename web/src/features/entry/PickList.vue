@@ -8,10 +8,11 @@ import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
 
 export type ListName = 'done' | 'found' | 'jumpers'
-const props = defineProps<{ list: ListName | null; station: string; narrow: boolean }>()
+const props = defineProps<{ visit: number; list: ListName | null; station: string; narrow: boolean }>()
 const emit = defineEmits<{ pick: [line: string]; close: [] }>()
 const TITLES = { done: 'What was done?', found: 'What was found?', jumpers: 'Jumpers, leads, tees, taps, safety devices' }
-const { data: words } = useQuery<Schemas['Vocabulary'], ApiError>({ queryKey: keys.words, queryFn: getWords, staleTime: Infinity })
+const { data: words } = useQuery<Schemas['Vocabulary'], ApiError>({ queryKey: computed(() => keys.words(props.visit)), queryFn: () => getWords(props.visit), staleTime: Infinity })
+const SHOWN = 120 // more than anybody scrolls: the field above narrows it
 const filter = ref('')
 watch(() => props.list, () => (filter.value = ''))
 const rows = computed(() => {
@@ -25,7 +26,8 @@ const rows = computed(() => {
   <NDrawer :show="list !== null" :width="420" :height="'75%'" :placement="narrow ? 'bottom' : 'right'" @update:show="emit('close')">
     <NDrawerContent :title="list ? TITLES[list] : ''" closable>
       <NInput v-model:value="filter" placeholder="Narrow the list" clearable />
-      <ul><li v-for="row in rows" :key="row.line"><button @click="emit('pick', row.line)"><StateMark v-if="row.level" :state="levelState(row.level)" :size="14" /><span>{{ row.text }}</span><small>{{ row.line }}</small></button></li></ul>
+      <ul><li v-for="row in rows.slice(0, SHOWN)" :key="row.line"><button @click="emit('pick', row.line)"><StateMark v-if="row.level" :state="levelState(row.level)" :size="14" /><span>{{ row.text }}</span><small>{{ row.line }}</small></button></li></ul>
+      <p v-if="rows.length > SHOWN" class="muted">{{ rows.length - SHOWN }} more: narrow the list.</p>
       <p v-if="!rows.length" class="muted">Nothing of that name. A note can say anything: note …</p>
     </NDrawerContent>
   </NDrawer>

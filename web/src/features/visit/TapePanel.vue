@@ -4,9 +4,10 @@ import type { Schemas } from '@/api/client'
 import type { PendingLine } from '@/outbox/store'
 import { clock, PHASE_WORDS } from './words'
 
-defineProps<{ tape: Schemas['EntryOut'][]; pending: PendingLine[]; writable: boolean }>()
-const emit = defineEmits<{ correct: [entry: Schemas['EntryOut']]; strike: [entry: Schemas['EntryOut']]; restore: [line: PendingLine]; discard: [line: PendingLine] }>()
+defineProps<{ tape: Schemas['EntryOut'][]; pending: PendingLine[]; writable: boolean; asksWhy?: string }>()
+const emit = defineEmits<{ correct: [entry: Schemas['EntryOut']]; strike: [entry: Schemas['EntryOut'], why: string]; restore: [line: PendingLine]; discard: [line: PendingLine] }>()
 const chosen = ref('')
+const why = ref('')
 </script>
 
 <template>
@@ -27,8 +28,9 @@ const chosen = ref('')
           <b>{{ entry.value }}</b>
         </button>
         <p v-if="chosen === entry.id" class="more muted">{{ entry.author }}, {{ new Date(entry.at).toLocaleDateString('en-GB') }} {{ clock(entry.at, entry.zone) }} {{ entry.zone }}
-          <template v-if="writable && !entry.corrected_by"><button v-if="entry.typed" class="small" @click="emit('correct', entry)">Correct</button><button class="small" @click="emit('strike', entry)">{{ entry.kind === 'correction' ? 'Take back' : 'Strike' }}</button></template>
+          <template v-if="writable && !entry.corrected_by"><button v-if="entry.typed" class="small" @click="emit('correct', entry)">Correct</button><button class="small" @click="emit('strike', entry, '')">{{ entry.kind === 'correction' ? 'Take back' : 'Strike' }}</button></template>
           <template v-else-if="entry.corrected_by">A correction stands beside it.</template></p>
+        <form v-if="asksWhy === entry.id" class="why" @submit.prevent="emit('strike', entry, why)"><label>Why is it struck?<input v-model="why" name="why" maxlength="500" autocomplete="off" /></label><button class="small" :disabled="!why.trim()">Strike it</button></form>
       </li>
     </ul>
   </section>
@@ -41,6 +43,7 @@ ul { list-style: none; margin: 0; padding: 0 }
 .entry b { font-weight: 600; max-width: 150px; text-align: right } .strong .text { font-weight: 600 } .danger .text, .danger b { color: var(--out); font-weight: 700 }
 .struck .text, .struck b { text-decoration: line-through; color: var(--muted) } i { font-size: 14px }
 .more { padding: 4px 0 8px 54px; font-size: 15px } .small { min-height: 44px; margin-left: 8px; padding: 0 12px; border: 1px solid var(--line); border-radius: 5px; background: var(--plate) }
+.why { display: flex; gap: 8px; align-items: end; padding: 0 0 10px 54px } .why label { display: grid; gap: 4px; flex: 1; font-weight: 500 } .why input { min-height: 44px; padding: 0 10px; border: 1px solid var(--line); border-radius: 5px; background: var(--plate); color: inherit; font: inherit }
 .pending { margin-bottom: 8px } .pending li { display: flex; gap: 10px; align-items: center; padding: 6px 10px; border: 1.5px dashed var(--near); border-radius: 5px; margin-bottom: 4px } .pending div { flex: 1 } .refused { border-color: var(--out) }
 .none { padding: 14px 0 }
 @media (max-width: 800px), (pointer: coarse) { .entry { min-height: 44px } }

@@ -8,7 +8,7 @@ const reason = { level: 3, code: 'jumper_in', text: 'The call is jumpered.', lif
 const standing: Schemas['StandingOut'] = {
   level: 3, title: 'Do not leave running yet', settled: true, reasons: [reason],
   missing: Array.from({ length: 9 }, (_, i) => ({ text: `thing ${i}`, station: 'flue', how: 'do it', minutes: 1, after_work: '', starter: `o2 ${i}` })),
-  next_step: { title: 'Show thing 0', why: 'because', minutes: 4, station: 'flue', starter: 'o2 ' }, not_judged: [],
+  next_step: { title: 'Show thing 0', why: 'because', minutes: 4, station: 'flue', starter: 'o2 ' }, not_judged: [], leaving: null, several_causes: false,
 }
 const entry = (more: Partial<Schemas['EntryOut']>): Schemas['EntryOut'] => ({
   id: 'a', group: 'g', at: '2026-01-14T09:00:00Z', zone: '+01:00', author: 'T', kind: 'reading', text: 'Manifold', value: '3.5 inWC', tone: 'plain',

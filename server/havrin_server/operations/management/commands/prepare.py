@@ -10,6 +10,7 @@ from django.utils import timezone
 
 from demo.play import play_sample_world
 from havrin_server.captures.live import make_key
+from havrin_server.journal.backfill import store_what_was_left
 from havrin_server.people.models import Firm
 from havrin_server.toolbox.models import Instrument
 
@@ -30,6 +31,7 @@ class Command(BaseCommand):
                 cursor.execute("DROP SCHEMA public CASCADE")
                 cursor.execute("CREATE SCHEMA public")
         call_command("migrate", verbosity=0, interactive=False)
+        store_what_was_left()
         if not Firm.objects.exists():
             play_sample_world(timezone.now())
             _write_keys()

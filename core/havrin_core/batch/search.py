@@ -1,0 +1,53 @@
+"""The search's part of the answer: suspects, the next test, what else could be tried."""
+
+from typing import Any
+
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.machine.unit import Unit
+from havrin_core.search.model import Offer, Outlook, Suspect
+from havrin_core.search.visit_search import outlook_of
+from havrin_core.tape.entries import Entry
+
+
+def search_row(unit: Unit, rules: HouseRules, entries: tuple[Entry, ...]) -> dict[str, Any]:
+    """Return who is under suspicion; nobody where the unit's circuit is not known."""
+    found = outlook_of(unit, rules, entries)
+    if found is None:
+        return {
+            "suspects": [],
+            "clear": None,
+            "unlisted": 1.0,
+            "nothing_wrong": 0.0,
+            "next": None,
+            "others": [],
+            "conflicts": [],
+        }
+    suspects = [row for suspect in found.suspects for row in _suspect(suspect)]
+    return {
+        "suspects": suspects,
+        "clear": suspects[0] if found.clear and suspects else None,
+        "unlisted": 0.0,
+        "nothing_wrong": 0.0,
+        "next": _offer(found.next_test) if found.next_test else None,
+        "others": [_offer(offer) for offer in found.other_tests],
+        "conflicts": _conflicts(found),
+    }
+
+
+def _suspect(suspect: Suspect) -> list[dict[str, Any]]:
+    return [{"part": suspect.part, "mode": mode, "probability": share} for mode, share in suspect.faults]
+
+
+def _offer(offer: Offer) -> dict[str, Any]:
+    outcomes = [{"line": "", "title": m.outcome, "probability": m.share, "then": m.first} for m in offer.meanings]
+    return {
+        "test": offer.test.key,
+        "title": offer.test.name,
+        "line": offer.test.starter,
+        "minutes": offer.test.minutes,
+        "outcomes": outcomes,
+    }
+
+
+def _conflicts(found: Outlook) -> list[dict[str, Any]]:
+    return [{"test": c.test, "shown": c.shown, "expected": c.expected} for c in found.conflicts]

@@ -1,0 +1,221 @@
+"""The operation ``visit``: lines read and written one after the other, as the server would; then the assessment."""
+
+import uuid
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from datetime import UTC, datetime, timedelta
+from functools import cached_property
+from typing import Any
+
+from havrin_core.batch.read import USUAL_METER_PA, line_row, unit_in
+from havrin_core.batch.search import search_row
+from havrin_core.errors import BadDocument
+from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
+from havrin_core.machine.unit import Unit
+from havrin_core.output import assessment_to_dict
+from havrin_core.rules.causes import CALL
+from havrin_core.rules.families import family_of_code, open_causes
+from havrin_core.shorthand.model import Line, Situation, situation_of
+from havrin_core.shorthand.reader import read_line
+from havrin_core.standing.assess import assess
+from havrin_core.standing.carry_over import left_open
+from havrin_core.standing.model import Assessment
+from havrin_core.standing.striking import wants_a_reason
+from havrin_core.tape.bundle import FORMAT, VERSION
+from havrin_core.tape.documents import entry_to_dict, time_of
+from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Note, Reading, Said
+from havrin_core.tape.visit import NOTHING_OPEN, LeftOpen, VisitTape
+
+_BEGUN = datetime(2026, 1, 14, 9, 0, tzinfo=UTC)
+_BETWEEN_VISITS = timedelta(days=7)
+
+
+def visit_op(request: Mapping[str, Any]) -> dict[str, Any]:
+    """Answer a ``visit``."""
+    unit, system = unit_in(request), request.get("system", "us")
+    rules = house_rules_from_dict(dict(request.get("rules") or {}))
+    before, begun = _earlier(request.get("earlier") or (), unit, system)
+    tape = _Tape(unit, rules, request["reason"], system, before, begun)
+    rows = [tape.write(n, row) for n, row in enumerate(request["lines"], 1)]
+    leave = _leave(request.get("leave"))
+    found = assess(unit, rules, tape.visit(), leave)
+    answer: dict[str, Any] = {"lines": rows, "assessment": _assessment(found, tape, system)}
+    if request.get("search"):
+        answer["search"] = search_row(unit, rules, tape.visit().entries)
+    return answer | {"bundle": tape.bundle(request["unit"], request.get("rules") or {})}
+
+
+def _leave(leave: Any) -> str | None:
+    if leave is None:
+        return None
+    if leave not in WAYS_LEFT:
+        raise BadDocument("leave_unknown", f"“leave” is one of {', '.join(WAYS_LEFT)}, or null.", value="leave")
+    return str(leave)
+
+
+def _earlier(visits: Sequence[Mapping[str, Any]], unit: Unit, system: str) -> tuple[LeftOpen, datetime]:
+    """Write and close the earlier visits; return what the last one left open, and when the next one begins."""
+    before = NOTHING_OPEN
+    begun = _BEGUN - _BETWEEN_VISITS * len(visits)
+    for row in visits:
+        rules = house_rules_from_dict(dict(row.get("rules") or {}))
+        tape = _Tape(unit, rules, row["reason"], system, before, begun)
+        for n, line in enumerate(row["lines"], 1):
+            tape.write(n, line)
+        before = left_open(unit, rules, tape.visit(), _leave(row.get("leave")))
+        begun += _BETWEEN_VISITS
+    return before, begun
+
+
+def _assessment(found: Assessment, tape: "_Tape", system: str) -> dict[str, Any]:
+    row = assessment_to_dict(found, tape.unit, system)
+    for reason in row["reasons"]:
+        reason["opened_by"] = sorted({tape.line_of[i] for i in reason.pop("entry_ids") if i in tape.line_of})
+    return row
+
+
+@dataclass
+class _Tape:
+    """One visit while it is written."""
+
+    unit: Unit
+    rules: HouseRules
+    reason: str
+    system: str
+    before: LeftOpen
+    begun: datetime
+    entries: list[Entry] = field(default_factory=list)
+    line_of: dict[str, int] = field(default_factory=dict)  # entry -> number of its line
+    of_line: dict[int, list[str]] = field(default_factory=dict)
+
+    def visit(self) -> VisitTape:
+        """Return the tape as it stands."""
+        return VisitTape(self.reason, tuple(self.entries), before=self.before)
+
+    def write(self, number: int, row: Mapping[str, Any]) -> dict[str, Any]:
+        """Write one line as the server would; return what became of it."""
+        if "corrects" in row:
+            return self._correct(number, row)
+        text = str(row["text"])
+        line = read_line(text, self._situation(text, row))
+        return self._keep(number, row, line)
+
+    def _keep(self, number: int, row: Mapping[str, Any], line: Line) -> dict[str, Any]:
+        said = line_row(line, self.unit, self.system)
+        if line.writable and not self._may(line.bodies, row):
+            return _kept(said, "refused", "A milder standing is set by a supervisor.")
+        if not line.writable:
+            return _kept(said, "asked" if said["ask"] else "refused")
+        self._append(number, row, [_signed(body, row) for body in line.bodies], line.phase)
+        return _kept(said, "note" if all(isinstance(body, Note) for body in line.bodies) else "entries")
+
+    def _may(self, bodies: Sequence[Body], row: Mapping[str, Any]) -> bool:
+        milder = any(isinstance(body, Said) and body.what == "override" for body in bodies)
+        return not milder or bool(row.get("supervisor"))
+
+    def _append(self, number: int, row: Mapping[str, Any], bodies: Sequence[Body], phase: str) -> None:
+        at = self._at(number, row)
+        sent, received = (time_of(row[name], "line") if row.get(name) else None for name in ("sent_at", "received_at"))
+        for index, body in enumerate(bodies):
+            key = str(uuid.uuid5(uuid.NAMESPACE_OID, f"{self.begun.isoformat()}/{number}/{index}"))
+            self.entries.append(
+                Entry(
+                    key, at + timedelta(microseconds=index), str(row.get("by", "technician")), phase, body, f"{self.begun.isoformat()}/{number}", "",
+                    str(row.get("device") or ""), sent, received,
+                )
+            )  # fmt: skip
+            self.line_of[key] = number
+            self.of_line.setdefault(number, []).append(key)
+
+    def _at(self, number: int, row: Mapping[str, Any]) -> datetime:
+        return time_of(row["at"], "line") if row.get("at") else self.begun + timedelta(minutes=number)
+
+    def _situation(self, text: str, row: Mapping[str, Any]) -> Situation:
+        words = text.lower().split()
+        asks_cause = bool(words) and words[0] in ("cause", "found", "because")
+        open_ = self._open() if asks_cause else ()
+        phase = row.get("phase") or "found"
+        gas = replace(self.plain.gas, meter_gauge_pa=self._meter_pa()) if self.plain.gas else None
+        return replace(
+            self.plain, phase=phase, gas=gas, air_temps_k=self._air_temps() if "rise" in words else None, open=open_
+        )
+
+    @cached_property
+    def plain(self) -> Situation:
+        """The situation of the unit before anything is read."""
+        return situation_of(self.unit, system=self.system, meter_gauge_pa=USUAL_METER_PA, today=self.begun.date())
+
+    def _open(self) -> tuple[tuple[str, str], ...]:
+        found = assess(self.unit, self.rules, self.visit())
+        call = ((CALL, family_of_code(CALL)),) if self.reason == "no_heat" else ()
+        return (*open_causes(found.reasons), *call)
+
+    def _meter_pa(self) -> float:
+        return self._newest("supply_running_pa") or USUAL_METER_PA
+
+    def _air_temps(self) -> tuple[float, float] | None:
+        cold, hot = self._newest("return_air_temp_k"), self._newest("supply_air_temp_k")
+        return (cold, hot) if cold and hot else None
+
+    def _newest(self, quantity: str) -> float | None:
+        rows = [e.body.value for e in self.entries if isinstance(e.body, Reading) and e.body.quantity == quantity]
+        return rows[-1] if rows else None
+
+    def _correct(self, number: int, row: Mapping[str, Any]) -> dict[str, Any]:
+        targets = self.of_line.get(int(row["corrects"]), [])
+        if not targets:
+            return _refused("There is no such line to correct.", "refused")
+        by_id = {entry.id: entry for entry in self.entries}
+        first = by_id[targets[0]]
+        why = str(row.get("why") or "")
+        if row.get("text") is None:
+            if not why and any(wants_a_reason(by_id[key].body) for key in targets):
+                return _refused("Why is it struck? A danger is struck with a reason.", "asked")
+            self._append(number, row, [Correction(key, None, None, why) for key in targets], first.phase)
+            return {"writable": True, "kept_as": "entries", "echo": "Struck", "unread": [], "ask": []}
+        text = str(row["text"])
+        line = read_line(text, self._situation(text, {**row, "phase": row.get("phase") or first.phase}))
+        if not line.writable or not self._may(line.bodies, row):
+            return self._keep(number, row, replace(line, bodies=()))
+        new = [_signed(body, row) for body in line.bodies]
+        fixes: list[Body] = [Correction(key, body, line.phase, why) for key, body in zip(targets, new, strict=False)]  # type: ignore[arg-type]
+        fixes += [Correction(key, None, None, why or "corrected") for key in targets[len(new) :]]
+        self._append(number, row, [*fixes, *new[len(targets) :]], line.phase)
+        return _kept(line_row(line, self.unit, self.system), "entries")
+
+    def bundle(self, unit: Mapping[str, Any], rules: Mapping[str, Any]) -> dict[str, Any]:
+        """Return the visit as a bundle document."""
+        return {
+            "format": FORMAT, "version": VERSION, "unit_system": self.system, "unit": {"name": "unit", **unit}, "house_rules": dict(rules),
+            "visit": {
+                "reason": self.reason, "entries": [entry_to_dict(entry) for entry in self.entries],
+                "open_before": [entry_to_dict(entry) for entry in self.before.entries], "owed": list(self.before.owed),
+            },
+        }  # fmt: skip
+
+
+def _refused(question: str, kept_as: str) -> dict[str, Any]:
+    return {
+        "writable": False,
+        "kept_as": kept_as,
+        "echo": "",
+        "unread": [],
+        "ask": [{"question": question, "choices": []}],
+    }
+
+
+def _signed(body: Body, row: Mapping[str, Any]) -> Body:
+    if isinstance(body, Said) and body.what == "override":
+        return replace(body, by_supervisor=bool(row.get("supervisor")))
+    return body
+
+
+def _kept(said: Mapping[str, Any], kept_as: str, question: str = "") -> dict[str, Any]:
+    asks = [*said["ask"], *([{"question": question, "choices": []}] if question else [])]
+    return {
+        "writable": said["writable"],
+        "kept_as": kept_as,
+        "echo": said["echo"],
+        "unread": said["unread"],
+        "ask": asks,
+    }

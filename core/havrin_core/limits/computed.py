@@ -1,0 +1,201 @@
+"""Bounds that follow from the plate: plate value with its tolerance, lock-up over running, input at altitude, margins."""
+
+from collections.abc import Callable, Mapping
+
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.house.schools import SCHOOLS
+from havrin_core.limits.model import DEFAULT, PLATE, Band
+from havrin_core.limits.table import LP, NATURAL, usual
+from havrin_core.machine.unit import PLATE_CHOICES, ManualLimit, Unit
+from havrin_core.physics.electrical import IGNITER_BANDS_OHM
+from havrin_core.physics.fuels import LP_FUELS
+from havrin_core.quantities.units import FOOT_M
+from havrin_core.quantities.why import Input, Why
+
+MANIFOLD_TOLERANCE = 0.05  # share of the plate value where the plate states none
+_LOCKUP_OVER_RUNNING = 1.30
+_FLAME_DOUBT = 1.5
+_WATER_LEAST_PA = 55_000.0  # about 8 psi: a two-storey system still full
+_DERATE_FLOOR_FT = 2000.0
+
+Computed = Callable[[Unit, HouseRules, str | None, float | None], Band | None]
+
+
+def fuel_group(unit: Unit) -> str:
+    """Return NATURAL or LP."""
+    return LP if unit.plate.fuel in LP_FUELS else NATURAL
+
+
+def input_at_altitude_w(unit: Unit, rules: HouseRules, stage: str) -> float | None:
+    """Return the plate's gross input at the unit's altitude by the house's derating rule, W; None without a plate."""
+    rated = unit.stage(stage).input_w
+    return None if rated is None else rated * (1 - derate_share(unit.altitude_m, rules))
+
+
+def derate_share(altitude_m: float, rules: HouseRules) -> float:
+    """Return the share of the input that altitude takes away under the house's rule, 0 to 1."""
+    feet = altitude_m / FOOT_M
+    per_1000_ft = {"four_pct_per_1000_ft": 0.04, "two_pct_per_1000_ft": 0.02, "none": 0.0}[rules.altitude_derate]
+    return per_1000_ft * feet / 1000 if feet > _DERATE_FLOOR_FT else 0.0
+
+
+def _manifold(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    target = unit.stage(stage).manifold_pa if stage else None
+    if target is None:
+        return None
+    width = MANIFOLD_TOLERANCE * target
+    near = 0.8 * width
+    inputs = (Input("manifold pressure on the plate", target, "pressure"),)
+    why = Why("plate value × 0.95 to plate value × 1.05", inputs, "the plate states no tolerance: 5 % is usual")
+    return Band(PLATE, target - width, target + width, target - near, target + near, "plate value ±5 %", why)
+
+
+def _supply(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    low, high = unit.plate.supply_min_pa, unit.plate.supply_max_pa
+    if low is None and high is None:
+        return None
+    typical = usual("supply_running_pa", fuel_group(unit))
+    assert typical is not None
+    assert typical.low is not None
+    assert typical.high is not None
+    least, most = low if low is not None else typical.low, high if high is not None else typical.high
+    edge = 0.05 * (most - least)
+    return Band(PLATE if low is not None and high is not None else DEFAULT, least, most, least + edge, most - edge)
+
+
+def _lock_up(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    supply = _supply(unit, rules, stage, None) or usual("supply_running_pa", fuel_group(unit))
+    most = supply.high if supply else None
+    if running_pa is None:
+        return Band(supply.source, high=most, acquits=False) if supply and most is not None else None
+    over = min(_LOCKUP_OVER_RUNNING * running_pa, most or float("inf"))
+    inputs = (Input("running supply", running_pa, "pressure"), Input("most at the valve", most or 0.0, "pressure"))
+    why = Why("running supply × 1.30, and never above the most that the valve may see", inputs, "")
+    return Band(DEFAULT, high=over, near_high=0.95 * over, note="at most 30 % over running", why=why)
+
+
+def _input(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    rated = input_at_altitude_w(unit, rules, stage) if stage else None
+    if rated is None or stage is None:
+        return None
+    why = _input_why(unit, rules, stage)
+    return Band(PLATE, 0.90 * rated, 1.05 * rated, 0.95 * rated, 1.02 * rated, "plate input at this altitude", why)
+
+
+def _input_why(unit: Unit, rules: HouseRules, stage: str) -> Why:
+    share = derate_share(unit.altitude_m, rules)
+    inputs = (
+        Input("input on the plate", unit.stage(stage).input_w or 0.0, "power"),
+        Input("altitude", unit.altitude_m, "length"),
+        Input("taken off for altitude", 100 * share, "percent"),
+    )
+    source = f"data plate; house rule for altitude: {SCHOOLS['altitude_derate'][rules.altitude_derate].rstrip('.')}"
+    note = "Gross heating value, as the plate. The maker's own altitude table goes before this rule."
+    return Why("plate input × (1 − altitude share), of which 90 % to 105 %", inputs, source, note)
+
+
+def _draft(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    point = unit.stage(stage).switch_makes_pa if stage else None
+    if point is None:
+        return None
+    margin = rules.draft_margin_share
+    inputs = (Input("make point stamped on the switch", point, "pressure"), Input("margin", 100 * margin, "percent"))
+    why = Why("near below: make point × (1 + margin)", inputs, "data plate; margin by house rule")
+    return Band(PLATE, point, near_low=point * (1 + margin), note="suction beyond the stamped make point", why=why)
+
+
+def _draft_least(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    point = unit.stage(stage).switch_makes_pa if stage else None
+    return None if point is None else Band(PLATE, low=point, note="the stamped make point, never under it")
+
+
+def _flame(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    """The control's least, and the most that its manual knows of a sound rod."""
+    least = unit.plate.flame_min_a
+    if least is None:
+        return None
+    why = Why(
+        f"near below: least on the plate × {_FLAME_DOUBT:g}",
+        (Input("least on the plate", least, "current_small"),),
+        "data plate",
+    )
+    manual = unit.manual_limit("flame_current_a", stage)
+    usual_most = manual.high if manual else None
+    note = f"over its usual most, {manual.page}: rod touching, or moisture?" if manual and usual_most else ""
+    return Band(PLATE, low=least, near_low=_FLAME_DOUBT * least, near_high=usual_most, note=note, why=why)
+
+
+def _flame_least(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    least = unit.plate.flame_min_a
+    return None if least is None else Band(PLATE, low=least, note="the control’s least, never under it")
+
+
+def _igniter(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    """A cold hot-surface igniter by its type; of an unknown type the widest of all."""
+    kind, bands = unit.plate.igniter, IGNITER_BANDS_OHM
+    low, high = bands[kind] if kind else (min(b[0] for b in bands.values()), max(b[1] for b in bands.values()))
+    said = PLATE_CHOICES["igniter"][1][kind] if kind else "type not on the plate: any hot-surface type"
+    return Band(DEFAULT, low, high, note=f"{said}, cold; white marks count whatever the ohms say")
+
+
+def _rise(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    return _between(unit.plate.rise_min_k, unit.plate.rise_max_k)
+
+
+def _water_rise(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    return _between(unit.plate.water_rise_min_k, unit.plate.water_rise_max_k)
+
+
+def _most(field: str, near: Callable[[float], float]) -> Computed:
+    def band(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+        value: float | None = getattr(unit.plate, field)
+        return None if value is None else Band(PLATE, high=value, near_high=near(value))
+
+    return band
+
+
+def _water_pressure(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    """A closed system: enough to fill it, and clear of the relief valve."""
+    relief_pa = unit.plate.water_relief_pa
+    if relief_pa is None:
+        return None
+    inputs = (Input("relief valve's rating", relief_pa, "water_pressure"),)
+    why = Why("relief rating × 0.90; doubt from 0.80", inputs, "relief valve's tag; the margin is Havrin's default")
+    least = _WATER_LEAST_PA
+    return Band(PLATE, least, 0.9 * relief_pa, 1.2 * least, 0.8 * relief_pa, "clear of the relief valve", why)
+
+
+def _between(low: float | None, high: float | None) -> Band | None:
+    if low is None or high is None:
+        return None
+    tenth = 0.1 * (high - low)
+    return Band(PLATE, low, high, low + tenth, high - tenth)
+
+
+COMPUTED: Mapping[str, Computed] = {
+    "manifold_pa": _manifold,
+    "supply_running_pa": _supply,
+    "supply_standing_pa": _lock_up,
+    "input_w": _input,
+    "draft_pa": _draft,
+    "draft_least_pa": _draft_least,
+    "flame_current_a": _flame,
+    "flame_least_a": _flame_least,
+    "igniter_ohm": _igniter,
+    "temperature_rise_k": _rise,
+    "supply_air_temp_k": _most("supply_air_max_k", lambda value: value - 5),
+    "external_static_pa": _most("static_max_pa", lambda value: 0.9 * value),
+    "blower_current_a": _most("blower_full_load_a", lambda value: 0.95 * value),
+    "water_pressure_pa": _water_pressure,
+    "water_supply_temp_k": _most("water_max_k", lambda value: value - 5),
+    "water_rise_k": _water_rise,
+}
+
+
+def by_manual(limit: ManualLimit) -> Band:
+    """Return the band of a limit out of the model's manual."""
+    note = limit.page
+    if limit.low is None or limit.high is None:
+        return Band("manual", limit.low, limit.high, note=note)
+    tenth = 0.1 * (limit.high - limit.low)
+    return Band("manual", limit.low, limit.high, limit.low + tenth, limit.high - tenth, note)

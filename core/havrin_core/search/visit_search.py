@@ -1,0 +1,40 @@
+"""The suspects of a visit: its unit's circuit, its tape, its house rules."""
+
+from havrin_core.facts.plate_values import plated
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.machine.unit import Unit
+from havrin_core.search.evidence import observations
+from havrin_core.search.model import Outlook
+from havrin_core.search.odds import prior_of
+from havrin_core.search.outlook import outlook
+from havrin_core.search.pictures import pictures_of
+from havrin_core.tape.background import NOTHING_KNOWN, Background
+from havrin_core.tape.corrections import effective
+from havrin_core.tape.entries import FOUND, MADE_SAFE, Entry, Said
+
+_SEARCHES = ("no_heat", "recheck")  # who comes back with parts knows the cause
+
+
+def outlook_of(
+    unit: Unit, rules: HouseRules, entries: tuple[Entry, ...], background: Background = NOTHING_KNOWN, others: int = 4
+) -> Outlook | None:
+    """Return who is under suspicion on a visit; None where the unit's circuit is not known.
+
+    ``background`` is what was known before the first reading; ``others`` is how many tests are offered beside the first.
+    """
+    if unit.circuit is None:
+        return None
+    pictures = pictures_of(unit.circuit)
+    seen, against = observations(plated(unit, entries), rules, pictures, entries)
+    return outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others)
+
+
+def is_searching(reason: str, entries: tuple[Entry, ...], *, well: bool) -> bool:
+    """Tell whether the visit still looks for a cause: none is found, and not everything is shown to be ``well``."""
+    return reason in _SEARCHES and not well and not any(_ends_it(line.body) for line in effective(entries))
+
+
+def _ends_it(body: object) -> bool:
+    if not isinstance(body, Said):
+        return False
+    return body.state == FOUND if body.what == "cause" else body.state == MADE_SAFE

@@ -1,0 +1,108 @@
+"""The next step in words, with the words that begin its line."""
+
+from dataclasses import dataclass
+
+from havrin_core.machine.unit import Unit
+from havrin_core.standing.model import NextStep
+from havrin_core.wording.language import lower_first, text
+from havrin_core.wording.ledger import make_good, put_back_line
+from havrin_core.wording.lifts import lift_lines, lift_words
+from havrin_core.wording.missing import because_text, missing_how, missing_starter, missing_text
+from havrin_core.wording.names import part_inside
+from havrin_core.wording.reasons import reason_words
+
+GAS_SMELL = (
+    "Touch no switch, no thermostat, no phone. Get everybody out.",
+    "Shut the gas outside, if that is safe.",
+    "Call from outside. This visit stops here.",
+)
+GET_OUT = (
+    "Get everybody out. Touch no switch, no thermostat, no phone.",
+    "Shut the gas outside, if that is safe.",
+    "Call from outside. This visit stops here.",
+)
+
+
+@dataclass(frozen=True, slots=True)
+class StepWords:
+    """What to do, why, and the words put into the bar."""
+
+    title: str
+    why: str
+    starter: str
+
+
+def step_words(step: NextStep, unit: Unit, system: str) -> StepWords:
+    """Return the next step in words."""
+    if step.sought is not None:
+        return _search(step)
+    if step.missing is not None:
+        because = because_text(step.missing)
+        needed = text(" Needed because: {work}.", work=lower_first(because)) if because else ""
+        what = text("Show {what}", what=missing_text(step.missing))
+        return StepWords(what, missing_how(step.missing) + needed, missing_starter(step.missing, unit))
+    if step.still is not None:
+        what = text("{how}: {device}", how=make_good(step.still.how), device=part_inside(step.still.device))
+        return StepWords(
+            what,
+            text("The visit cannot close before it is made good."),
+            put_back_line(step.still.how, step.still.device),
+        )
+    return _reason(step, unit, system)
+
+
+def _reason(step: NextStep, unit: Unit, system: str) -> StepWords:
+    assert step.reason is not None
+    said = reason_words(step.reason, system)
+    match step.kind:
+        case "get_out":
+            return StepWords(
+                text(GET_OUT[0]), " ".join([said.text, *(text(words) for words in GET_OUT[1:])]), "shut down "
+            )
+        case "shut_down":
+            return StepWords(text("Shut it down and tag it"), f"{said.text} {said.lifts}", "shut down ")
+        case "tell":
+            return StepWords(text("Tell the responsible person, in writing"), said.text, "told ")
+        case "untag":
+            return StepWords(
+                text("Put it back into service"),
+                text("What was wrong is cured and shown; the tag comes off."),
+                "untag ",
+            )
+        case "worn":
+            return StepWords(text("Cure it or tell the owner"), f"{said.text} {said.lifts}", "advise ")
+    first = step.reason.lifts[0] if step.reason.lifts else None
+    lines = lift_lines(first, unit) if first else []
+    return StepWords(lift_words(first) if first else said.lifts, said.text, lines[0].partition("…")[0] if lines else "")
+
+
+def _search(step: NextStep) -> StepWords:
+    sought = step.sought
+    assert sought is not None
+    if sought.next_test is None:
+        first = sought.suspects[0]
+        why = text(
+            "{name} holds {share} % of the suspicion. {proof}",
+            name=first.name,
+            share=f"{100 * first.share:.0f}",
+            proof=sought.proof[0],
+        )
+        return StepWords(
+            text("Name the cause: {name}", name=lower_first(first.name)), why, f"cause {first.name.lower()}"
+        )
+    offer = sought.next_test
+    meanings = "; ".join(f"{m.outcome} → {m.first.lower()}" for m in offer.meanings[:3])
+    return StepWords(
+        offer.test.name, text("Splits the suspects best per minute. {meanings}.", meanings=meanings), offer.test.starter
+    )
+
+
+_CODE_NOTES = {
+    "reset_first": "It was reset before a code was written: what the control knew may be gone. Say so in the cause.",
+    "read_code_first": "Read the code before the power goes off: many controls forget it. Opening the door may cut the power.",
+}
+
+
+def code_note(key: str) -> str:
+    """Return what to say about code and reset; "" where nothing is."""
+    return text(_CODE_NOTES[key]) if key else ""
