@@ -434,12 +434,12 @@ def the_rest_by_hand(client, page, label):
     return answer.json()
 
 
-@pytest.mark.parametrize("label", ["F-1", "F-2", "F-4", "F-5", "B-1", "B-2", "B-4", "UH-1", "MA-1", "RT-3"])
+# not F-2: its own visit of today stands open with a jumper in, and that holds every other close of the unit
+@pytest.mark.parametrize("label", ["F-1", "F-4", "F-5", "B-1", "B-2", "B-4", "UH-1", "MA-1", "RT-3"])
 def test_each_kind_of_unit_goes_through_a_whole_visit_with_live_instruments(wenna, label):
     page = the_rest_by_hand(wenna, measured_live(wenna, label), label)
     assert page["standing"]["missing"] == []
-    today = [r for r in page["standing"]["reasons"] if "Open since" not in r["text"]]  # F-2 is searched today
-    assert not [r for r in today if r["level"] > 2]
+    assert page["standing"]["level"] <= 2, page["standing"]["reasons"]
     workings = wenna.get(f"visits/{page['id']}/workings").json()
     staged = [f for path in ("gas", "draft", "air", "water") for s in workings[path] for f in s["figures"]]
     figures = staged + [f for flue in page["flue"] for f in flue["figures"]]

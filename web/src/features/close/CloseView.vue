@@ -28,7 +28,7 @@ const { data: closing, error, refetch } = useQuery<Schemas['ClosingOut'], ApiErr
   placeholderData: keepPreviousData,
 })
 const chosen = ref<Way | null>(null)
-const way = computed<Way>(() => chosen.value ?? (props.page.standing.leaving as Way | null) ?? 'running')
+const way = computed(() => chosen.value ?? props.page.standing.leaving)
 const shut = computed(() => props.page.standing.level >= 4)
 const PAPERS = [['report.pdf', 'Whole report'], ['customer.pdf', 'For the customer'], ['tag.pdf', 'Tag, A6'], ['sheet.pdf', 'Test sheet'], ['quote.pdf', 'Parts and approvals'], ['bundle.json', 'Visit bundle (JSON)'], ['readings.csv', 'Readings (CSV)']]
 
