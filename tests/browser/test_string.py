@@ -69,6 +69,6 @@ def test_a_lifted_lead_stays_in_the_ledger_until_it_is_landed(string):
     row = string.locator(".suspects .in", has_text="A lead is off")
     expect(row).to_contain_text("flame rod")
     row.get_by_text("Made good").click()
-    expect(string.locator("input[name=line]")).to_have_value("land rod lead")
-    write(string, "land rod lead")
+    expect(string.locator("input[name=line]")).to_have_value("land flame rod")
+    write(string, "land flame rod")
     expect(string.locator(".suspects .in", has_text="A lead is off")).to_have_count(0)
