@@ -102,6 +102,37 @@ def test_a_shut_down_asks_for_everything_that_goes_with_it(tove, visit, tmp_path
     assert "Pages:           1" in size
 
 
+def test_the_papers_say_in_words_what_is_missing_changed_and_remarked(tove, visit, tmp_path):
+    shown = [line for line in SOUND if line not in ("mp 3.5", "cycles 1")]
+    write(tove, visit, *shown, "mp 3.9", "did turn manifold down", "side compressor contactor pitted")
+    tove.line(visit, "mp 3.5", phase="left", at="2026-01-14T11:00:00+00:00")
+    whole = text_of(tove.get(f"visits/{visit}/report.pdf").content, tmp_path)
+    for words in (
+        "a full cycle from its own thermostat",
+        "compressor contactor pitted",
+        "Manifold: 3.90 inWC found, 3.50 inWC left",
+        "it was not cleaned on this visit",
+    ):
+        assert words in " ".join(whole.split())
+    for leaked in ("Change(", "Remark(", "Missing(", "quantity="):
+        assert leaked not in whole
+
+
+def test_the_customer_is_told_the_state_and_given_no_order_of_a_technician(tove, visit, tmp_path):
+    write(tove, visit, *SOUND, "mp 3.9")
+    paper = text_of(tove.get(f"visits/{visit}/customer.pdf").content, tmp_path)
+    assert "Manifold: 3.90 inWC, out of its limit" in paper
+    for order in ("read it again", "prove it", "Put it right"):
+        assert order not in paper
+
+
+def test_the_tag_says_what_was_taken_off_so_that_it_cannot_fire(tove, visit, tmp_path):
+    write(tove, visit, *SOUND, "found crack cell 3", "lift rod lead", "shut down gas shut, tagged", "told owner")
+    tag = text_of(tove.get(f"visits/{visit}/tag.pdf").content, tmp_path)
+    assert "Made unable to fire" in tag
+    assert "A lead is off: flame rod" in tag
+
+
 def test_parts_approvals_and_the_calendar(tove, visit, tmp_path):
     write(
         tove,

@@ -125,12 +125,10 @@ def _reading_value(body: Reading) -> str:
     value = f"{least}{body.typed:g} {body.unit}".replace("-", "−")
     counted = dict(body.computed_from)
     if "dial_volume_m3" in counted:
-        return text(
-            "{value} ({turns} turns in {seconds} s)",
-            value=value,
-            turns=f"{counted['revolutions']:g}",
-            seconds=f"{counted['time_s']:g}",
-        )
+        turns, seconds = counted["revolutions"], f"{counted['time_s']:g}"
+        if turns == 1:
+            return text("{value} (1 turn in {seconds} s)", value=value, seconds=seconds)
+        return text("{value} ({turns} turns in {seconds} s)", value=value, turns=f"{turns:g}", seconds=seconds)
     if counted.get("time_s", 0.0) < counted.get("least_s", 0.0):
         return text("TOO SHORT A TEST: {value}", value=value)
     return value

@@ -32,9 +32,10 @@ from havrin_core.tape.entries import (
     Trace,
 )
 from havrin_core.vocabulary.measurands import measurand
-from havrin_core.wording.closing import standing_title
+from havrin_core.wording.closing import change_words, remark_words, standing_title
 from havrin_core.wording.entries import describe, echo
 from havrin_core.wording.ledger import ledger_text
+from havrin_core.wording.missing import because_text, missing_text
 from havrin_core.wording.names import quantity_name, source, visit_reason
 from havrin_core.wording.reasons import limit_text, reason_words
 from havrin_server.captures.models import FlueLog, Photo
@@ -99,7 +100,8 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
     return {
         "visit": visit, "unit": visit.unit, "site": visit.unit.site, "reason": visit_reason(visit.reason),
         "firm": visit.unit.site.firm.name, "level": level, "title": standing_title(found),
-        "plain": plain_state(found, level), "leaving": found.leaving, "side_notes": _owner_notes(tape), "disabled": [ledger_text(row) for row in found.ledger if row.until is None], "found": found, "open": visit.closed_at is None, "cautions": _CAUTIONS,
+        "plain": plain_state(found, level), "leaving": found.leaving, "side_notes": _owner_notes(tape), "disabled": [ledger_text(row) for row in found.ledger if row.until is None],
+        "missing": [(missing_text(item), because_text(item)) for item in found.missing], "changes": [change_words(change, system) for change in found.changes], "remarks": [remark_words(remark) for remark in found.remarks], "open": visit.closed_at is None, "cautions": _CAUTIONS,
         "done": _done(tape, system), "said": _said(tape), "rows": _rows(found, system), "flue": _flue_rows(found, visit.rules(), system),
         "plate": _plate(visit, system), "tape": _tape_rows(tape, system), "traces": _traces(visit, tape, system),
         "photos": [_photo(p) for p in visit.photos.order_by("taken_at")[:_MOST_PHOTOS]], "urgent": level == SHUT_DOWN,
