@@ -124,10 +124,15 @@ def _opening(url: str, visit: int) -> None:
             times = [1000 * second + 100 * i for i in range(20)]
             blocks.append(
                 SampleBlock(
-                    recorder=recorder, quantity=quantity, sequence=second, first_ms=times[0], last_ms=times[-1], count=20,
+                    recorder=recorder,
+                    quantity=quantity,
+                    sequence=second,
+                    first_ms=times[0],
+                    last_ms=times[-1],
+                    count=20,
                     packed=pack(times, [200.0 + (t * 7919 % 13) for t in times]),
                 )
-            )  # fmt: skip
+            )
     SampleBlock.objects.bulk_create(blocks)
     size = sum(len(b.packed) for b in blocks)
     caller = Caller(url)

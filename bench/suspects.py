@@ -69,8 +69,11 @@ def at_random(pictures, hypotheses, seen, chance):  # type: ignore[no-untyped-de
 
 
 WAYS: dict[str, Chooser] = {
-    "information per minute": by_information, "walk in order": in_order, "halving": halving, "random": at_random,
-}  # fmt: skip
+    "information per minute": by_information,
+    "walk in order": in_order,
+    "halving": halving,
+    "random": at_random,
+}
 
 
 def search(pictures: Pictures, faults: Sequence[FaultMode], way: Chooser, seed: int) -> Found:

@@ -24,11 +24,16 @@ def _maintenance(habit: dict[str, Any], years_ago: int, now: datetime) -> dict[s
     season = (now.month - habit["month"]) % 12 * 30
     first = max(habit["years"])
     return {
-        "unit": habit["unit"], "days_ago": _YEAR_DAYS * (years_ago - 1) + max(season, 5) + chance.randrange(12),
-        "at": f"{chance.randrange(8, 15):02d}:{chance.choice((0, 10, 30, 40)):02d}", "technician": habit["technician"],
-        "reason": "maintenance", "complaint": "", "signed": _SIGNED[habit["technician"]], "words": habit["words"],
+        "unit": habit["unit"],
+        "days_ago": _YEAR_DAYS * (years_ago - 1) + max(season, 5) + chance.randrange(12),
+        "at": f"{chance.randrange(8, 15):02d}:{chance.choice((0, 10, 30, 40)):02d}",
+        "technician": habit["technician"],
+        "reason": "maintenance",
+        "complaint": "",
+        "signed": _SIGNED[habit["technician"]],
+        "words": habit["words"],
         "lines": [_NUMBER.sub(lambda m: _value(m, first - years_ago, chance), line) for line in habit["lines"]],
-    }  # fmt: skip
+    }
 
 
 def _value(match: re.Match[str], years_on: int, chance: random.Random) -> str:

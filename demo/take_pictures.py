@@ -11,12 +11,33 @@ from playwright.sync_api import Browser, Page, sync_playwright
 ROOT = Path(__file__).parent.parent
 SHOTS = ROOT / "docs" / "screenshots"
 LINES = (
-    "draft .58 lo", "draft .95 hi left", "mp 1.5 lo left", "o2 7.0 co 20 co2 7.9 t 104 air 70 lo left", "v limit 0.0",
-    "v rollout 0.0", "v pressure switch 0.1", "v gas valve 26.0", "lockup 7.4", "static .48", "rise 58 hi", "sa 128", "ra 70",
-    "blower 6.1", "vent ok", "exchanger ok 5/5",
-)  # fmt: skip
-END = ("did clean rod", "ua 2.4 hi left", "ua 2.6 lo left", "trap ok", "cause rod coated: the control lost the flame",
-       "unjump call", "cycles 3", "advise a larger return before next winter")  # fmt: skip
+    "draft .58 lo",
+    "draft .95 hi left",
+    "mp 1.5 lo left",
+    "o2 7.0 co 20 co2 7.9 t 104 air 70 lo left",
+    "v limit 0.0",
+    "v rollout 0.0",
+    "v pressure switch 0.1",
+    "v gas valve 26.0",
+    "lockup 7.4",
+    "static .48",
+    "rise 58 hi",
+    "sa 128",
+    "ra 70",
+    "blower 6.1",
+    "vent ok",
+    "exchanger ok 5/5",
+)
+END = (
+    "did clean rod",
+    "ua 2.4 hi left",
+    "ua 2.6 lo left",
+    "trap ok",
+    "cause rod coated: the control lost the flame",
+    "unjump call",
+    "cycles 3",
+    "advise a larger return before next winter",
+)
 ARGUMENTS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--proxy-server=direct://"]
 
 

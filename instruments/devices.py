@@ -67,8 +67,11 @@ class Analyzer(Device):
     def measure(self, unit: LiveUnit, second: float) -> Channels:
         """Return nothing while it warms up; what it drew in meanwhile became its zero."""
         moment = unit.at(second)
-        seen = {"o2_dry_pct": moment.values["o2_dry_pct"], "co_ppm_dry": moment.values["co_ppm_dry"],
-                "flue_temp_k": moment.values["flue_temp_k"]}  # fmt: skip
+        seen = {
+            "o2_dry_pct": moment.values["o2_dry_pct"],
+            "co_ppm_dry": moment.values["co_ppm_dry"],
+            "flue_temp_k": moment.values["flue_temp_k"],
+        }
         passed, self._before = second - self._before, second
         shown = {name: self.lagged(name, value, _CELL_LAG_S[name], max(passed, 0.0)) for name, value in seen.items()}
         awake = second - self.woke
@@ -80,9 +83,10 @@ class Analyzer(Device):
         )
         carbon = shown["co_ppm_dry"] - self._zero[1] + self.noise(_CELL_NOISE["co_ppm_dry"])
         return {
-            "o2_dry_pct": min(max(oxygen, 0.0), 20.94), "co_ppm_dry": max(_as_diluted(carbon), 0.0),
+            "o2_dry_pct": min(max(oxygen, 0.0), 20.94),
+            "co_ppm_dry": max(_as_diluted(carbon), 0.0),
             "flue_temp_k": shown["flue_temp_k"] + self.noise(_CELL_NOISE["flue_temp_k"]),
-        }  # fmt: skip
+        }
 
     _zero = (0.0, 0.0)
 
@@ -137,5 +141,8 @@ def _anything_runs(moment: Moment) -> bool:
 
 
 DEVICES: Mapping[str, Callable[[random.Random, float], Device]] = {
-    "manometer": Manometer, "analyzer": Analyzer, "multimeter": ClampMeter, "monitor": RoomMonitor,
-}  # fmt: skip
+    "manometer": Manometer,
+    "analyzer": Analyzer,
+    "multimeter": ClampMeter,
+    "monitor": RoomMonitor,
+}

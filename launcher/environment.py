@@ -24,8 +24,20 @@ def ensure_python(lock: str) -> None:
             [PYTHON, "-m", "pip", "install", "-q", "--require-hashes", "-r", LOCKS / "installer.lock"],
             "Installing the installer",
         )
-    run([VENV / "bin" / "uv", "pip", "install", "-q", "--python", PYTHON, "--require-hashes", "-r", LOCKS / f"{lock}.lock"],
-        "Installing Python packages")  # fmt: skip
+    run(
+        [
+            VENV / "bin" / "uv",
+            "pip",
+            "install",
+            "-q",
+            "--python",
+            PYTHON,
+            "--require-hashes",
+            "-r",
+            LOCKS / f"{lock}.lock",
+        ],
+        "Installing Python packages",
+    )
     mark_done(f"python-{lock}", stamp)
 
 

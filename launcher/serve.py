@@ -93,9 +93,19 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
 def server_command(port: int, python: str = str(PYTHON)) -> list[str]:
     """Return the command that serves on ``port``; open pages listen for ever, so it does not wait for them to go."""
     return [
-        python, "-m", "uvicorn", "havrin_server.asgi:application", "--host", "127.0.0.1", "--port", str(port),
-        "--log-level", "warning", "--timeout-graceful-shutdown", "3",
-    ]  # fmt: skip
+        python,
+        "-m",
+        "uvicorn",
+        "havrin_server.asgi:application",
+        "--host",
+        "127.0.0.1",
+        "--port",
+        str(port),
+        "--log-level",
+        "warning",
+        "--timeout-graceful-shutdown",
+        "3",
+    ]
 
 
 def _instruments(address: str, env: dict[str, str]) -> list[subprocess.Popen[bytes]]:
@@ -107,9 +117,15 @@ def _instruments(address: str, env: dict[str, str]) -> list[subprocess.Popen[byt
     command = [str(PYTHON), "-m", "instruments"]
     options = ["--url", address, "--epoch", str(time.time()), "--units", str(ROOT / "demo" / "live_units.json")]
     return [
-        subprocess.Popen([*command, kind, f"--key={key}", *options], env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent)
+        subprocess.Popen(
+            [*command, kind, f"--key={key}", *options],
+            env=env,
+            cwd=ROOT,
+            start_new_session=True,
+            preexec_fn=_die_with_parent,
+        )
         for kind, key in first.items()
-    ]  # fmt: skip
+    ]
 
 
 def _die_with_parent() -> None:

@@ -109,11 +109,15 @@ def _circuit(name: Any) -> Circuit:
 
 def _summary(circuit: Circuit) -> dict[str, Any]:
     return {
-        "key": circuit.key, "name": circuit.name, "ground": circuit.ground, "common": circuit.common,
-        "states": {state.key: state.name for state in circuit.states}, "nodes": dict(circuit.nodes),
+        "key": circuit.key,
+        "name": circuit.name,
+        "ground": circuit.ground,
+        "common": circuit.common,
+        "states": {state.key: state.name for state in circuit.states},
+        "nodes": dict(circuit.nodes),
         "parts": {part.key: part.name for part in circuit.parts},
         "faults": {fault.key: fault.name for fault in circuit.faults},
-    }  # fmt: skip
+    }
 
 
 def _outlook(found: Outlook, circuit: Circuit) -> dict[str, Any]:

@@ -30,18 +30,32 @@ def reason_row(reason: Reason, unit: Unit, system: str, *, several: bool = False
     """Return one reason with its words, its demands as lines, and the entries that opened it."""
     said = reason_words(reason, system)
     return {
-        "code": reason.code, "level": reason.level, "station": reason.station, "text": said.text, "lifts_text": said.lifts, "reading": said.reading,
-        "limit": said.limit, "source": source(reason.source) if reason.source else "", "lifts": lift_rows(reason.lifts, unit, several=several),
+        "code": reason.code,
+        "level": reason.level,
+        "station": reason.station,
+        "text": said.text,
+        "lifts_text": said.lifts,
+        "reading": said.reading,
+        "limit": said.limit,
+        "source": source(reason.source) if reason.source else "",
+        "lifts": lift_rows(reason.lifts, unit, several=several),
         "entry_ids": list(reason.entry_ids),
-    }  # fmt: skip
+    }
 
 
 def missing_row(item: Missing, unit: Unit) -> dict[str, Any]:
     """Return one thing still to show."""
     return {
-        "proof": item.proof, "station": item.station, "since": item.since.isoformat() if item.since else None, "because": because_text(item),
-        "line": missing_line(item, unit), "text": missing_text(item), "how": missing_how(item), "stage": item.stage, "minutes": item.minutes,
-    }  # fmt: skip
+        "proof": item.proof,
+        "station": item.station,
+        "since": item.since.isoformat() if item.since else None,
+        "because": because_text(item),
+        "line": missing_line(item, unit),
+        "text": missing_text(item),
+        "how": missing_how(item),
+        "stage": item.stage,
+        "minutes": item.minutes,
+    }
 
 
 def assessment_to_dict(found: Assessment, unit: Unit, system: str) -> dict[str, Any]:
@@ -60,14 +74,19 @@ def assessment_to_dict(found: Assessment, unit: Unit, system: str) -> dict[str, 
         "next_step": plain(step_words(step, unit, system)) if step else None,
         "flue": [
             {
-                "stage": view.stage, "phase": view.phase, "doubts": list(view.doubts),
+                "stage": view.stage,
+                "phase": view.phase,
+                "doubts": list(view.doubts),
                 "values": dict(view.result.values) if view.result else None,
                 "half_widths": dict(view.result.half_widths) if view.result else None,
             }
             for view in found.flue
         ],
         "stations": {view.key: view.state for view in found.stations},
-        "ledger": [{"text": ledger_text(row), "since": row.since.isoformat(), "open": row.until is None} for row in found.ledger],
+        "ledger": [
+            {"text": ledger_text(row), "since": row.since.isoformat(), "open": row.until is None}
+            for row in found.ledger
+        ],
         "put_backs": [to_put_back(leaves) for leaves in found.put_backs],
         "changes": [change_words(change, system) for change in found.changes],
         "remarks": [remark_words(remark) for remark in found.remarks],
@@ -75,7 +94,7 @@ def assessment_to_dict(found: Assessment, unit: Unit, system: str) -> dict[str, 
         "made_safe": found.made_safe,
         "to_tell": found.to_tell,
         "cycles_shown": found.cycles_shown,
-    }  # fmt: skip
+    }
 
 
 def plain(value: Any) -> Any:

@@ -16,9 +16,17 @@ from launcher.ground import ROOT
 from launcher.serve import server_command
 
 ARGUMENTS = [
-    "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-    "--disable-sync", "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost", "--proxy-server=direct://",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost",
+    "--proxy-server=direct://",
+]
 
 
 # A busy machine is slow, not wrong: speeds belong to the bench.

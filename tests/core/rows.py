@@ -35,9 +35,17 @@ def furnace(*, stages: int = 1, condensing: bool = False, fuel: str = "NG_H") ->
 
 
 SOUND = (
-    "room 0", "supply 7.1", "mp 3.5", "draft .88", "ua 2.9", "o2 7.4 co 22 t 342 air 66",
-    "rise 49", "vent ok", "exchanger ok 4/4", "cycles 1",
-)  # fmt: skip
+    "room 0",
+    "supply 7.1",
+    "mp 3.5",
+    "draft .88",
+    "ua 2.9",
+    "o2 7.4 co 22 t 342 air 66",
+    "rise 49",
+    "vent ok",
+    "exchanger ok 4/4",
+    "cycles 1",
+)
 
 
 def situation(unit: Unit | None = None, phase: str = "found", **more: object) -> Situation:

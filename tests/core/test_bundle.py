@@ -15,13 +15,24 @@ from tests.core.rows import REFERENCE, SOUND, tape
 
 SCHEMA = json.loads((REFERENCE.parent.parent / "docs" / "visit-bundle.schema.json").read_text(encoding="utf-8"))
 BUNDLE = {
-    "format": "havrin-visit", "version": 2, "unit_system": "us",
-    "unit": {"name": "F-1 · Stage room", "kind": "furnace_80", "altitude_m": 1540,
-             "plate": {"fuel": "NG_H", "stages": [{"key": "only", "input_w": 20515, "manifold_pa": 871.8, "switch_makes_pa": 149.5}],
-                       "rise_min_k": 19.44, "rise_max_k": 36.11, "flame_min_a": 8e-7}},
+    "format": "havrin-visit",
+    "version": 2,
+    "unit_system": "us",
+    "unit": {
+        "name": "F-1 · Stage room",
+        "kind": "furnace_80",
+        "altitude_m": 1540,
+        "plate": {
+            "fuel": "NG_H",
+            "stages": [{"key": "only", "input_w": 20515, "manifold_pa": 871.8, "switch_makes_pa": 149.5}],
+            "rise_min_k": 19.44,
+            "rise_max_k": 36.11,
+            "flame_min_a": 8e-7,
+        },
+    },
     "house_rules": {"name": "strict"},
     "visit": {"reason": "maintenance", "entries": [entry_to_dict(e) for e in tape(*SOUND)]},
-}  # fmt: skip
+}
 
 
 def changed(**places):

@@ -29,10 +29,14 @@ from havrin_core.physics.hydronics import FLUIDS, flow_m3_s, fluid, heat_w
 from tests.core.rows import reference
 
 FILES = {
-    "orifice": ("orifice_flow", 0.003), "meter": ("meter_clocking", 0.003), "chimney": ("chimney_draft", 0.003),
-    "airflow": ("airflow_temp_rise", 0.003), "decay": ("pressure_decay", 0.005), "water": ("hydronic_heat", 0.005),
+    "orifice": ("orifice_flow", 0.003),
+    "meter": ("meter_clocking", 0.003),
+    "chimney": ("chimney_draft", 0.003),
+    "airflow": ("airflow_temp_rise", 0.003),
+    "decay": ("pressure_decay", 0.005),
+    "water": ("hydronic_heat", 0.005),
     "atmosphere": ("icao_atmosphere", 0.003),
-}  # fmt: skip
+}
 FUELS = st.sampled_from(FUEL_NAMES).map(shipped_fuel)
 BARO = st.floats(60_000, 105_000)
 
@@ -192,16 +196,30 @@ def test_electrical_arithmetic():
 
 
 REFUSED = [
-    lambda: orifice_flow(shipped_fuel("NG_H"), 0.05, 870, 0.85, 84_000, 288), lambda: orifice_flow(shipped_fuel("NG_H"), 0.002, 870, 2, 84_000, 288),
-    lambda: pressure_for_input_pa(870, 0, 10), lambda: diameter_for_input_m(shipped_fuel("NG_H"), 1000, 0, 870, 0.85, 84_000, 288),
-    lambda: meter_flow(shipped_fuel("NG_H"), 0.03, 1, 0.2, 0, 288, 84_000), lambda: dial_m3(1, "gal"), lambda: drill_diameter_m("99"),
-    lambda: drill_diameter_m("fat mm"), lambda: drill_diameter_m("40 mm"), lambda: decay(0, Closed(1, 290, 9e4), Closed(1, 290, 9e4), 60),
-    lambda: airflow(10_000, 293, -3, 84_000), lambda: fluid("mercury"), lambda: heat_w(fluid("water"), 333, -4, 0.001),
-    lambda: heat_w(fluid("water"), 333, 140, 0.001), lambda: flow_m3_s(fluid("water"), 333, 0.1, 1000), lambda: imbalance_pct((208, 0, 206)),
-    lambda: capacitor_share(1, 0), lambda: capacitor_under_load_uf(0, 370), lambda: share_of_nominal(1, 0),
-    lambda: vapour_pressure_pa(shipped_fuel("NG_H"), 290), lambda: vapour_pressure_pa(shipped_fuel("C3H8"), 500),
-    lambda: chimney_draft(-1, 400, 280, 9e4, 0.028), lambda: orifice_flow(shipped_fuel("NG_H"), float("nan"), 870, 0.85, 84_000, 288),
-]  # fmt: skip
+    lambda: orifice_flow(shipped_fuel("NG_H"), 0.05, 870, 0.85, 84_000, 288),
+    lambda: orifice_flow(shipped_fuel("NG_H"), 0.002, 870, 2, 84_000, 288),
+    lambda: pressure_for_input_pa(870, 0, 10),
+    lambda: diameter_for_input_m(shipped_fuel("NG_H"), 1000, 0, 870, 0.85, 84_000, 288),
+    lambda: meter_flow(shipped_fuel("NG_H"), 0.03, 1, 0.2, 0, 288, 84_000),
+    lambda: dial_m3(1, "gal"),
+    lambda: drill_diameter_m("99"),
+    lambda: drill_diameter_m("fat mm"),
+    lambda: drill_diameter_m("40 mm"),
+    lambda: decay(0, Closed(1, 290, 9e4), Closed(1, 290, 9e4), 60),
+    lambda: airflow(10_000, 293, -3, 84_000),
+    lambda: fluid("mercury"),
+    lambda: heat_w(fluid("water"), 333, -4, 0.001),
+    lambda: heat_w(fluid("water"), 333, 140, 0.001),
+    lambda: flow_m3_s(fluid("water"), 333, 0.1, 1000),
+    lambda: imbalance_pct((208, 0, 206)),
+    lambda: capacitor_share(1, 0),
+    lambda: capacitor_under_load_uf(0, 370),
+    lambda: share_of_nominal(1, 0),
+    lambda: vapour_pressure_pa(shipped_fuel("NG_H"), 290),
+    lambda: vapour_pressure_pa(shipped_fuel("C3H8"), 500),
+    lambda: chimney_draft(-1, 400, 280, 9e4, 0.028),
+    lambda: orifice_flow(shipped_fuel("NG_H"), float("nan"), 870, 0.85, 84_000, 288),
+]
 
 
 @pytest.mark.parametrize("refused", REFUSED)

@@ -56,10 +56,12 @@ def bundle(tmp_path, *, kind="furnace_80", lines=()):
         "stages": [{"key": "only", "input_w": 20515, "manifold_pa": 871.8, "switch_makes_pa": 149.5}],
     }
     document = {
-        "format": FORMAT, "version": VERSION, "unit_system": "us",
+        "format": FORMAT,
+        "version": VERSION,
+        "unit_system": "us",
         "unit": {"name": "F-9", "kind": kind, "altitude_m": 1540, "plate": plate},
         "visit": {"reason": "no_heat", "entries": [entry_to_dict(e) for e in tape(*lines)]},
-    }  # fmt: skip
+    }
     file = tmp_path / "visit.json"
     file.write_text(json.dumps(document))
     return str(file)

@@ -140,9 +140,29 @@ def broken(change):
         (lambda p, d: d["parts"].append(dict(p["limit"])), "part_twice", "limit"),
         (lambda p, d: d["string"].append("nothing"), "string_part", "nothing"),
         (lambda p, d: d["nodes"].update(Z="unused"), "node_unused", "Z"),
-        (lambda p, d: d["parts"].append({"key": "w", "name": "w", "kind": "wire", "nodes": ["R", "C"]}), "source_short", "transformer"),
-        (lambda p, d: (d["nodes"].update(Y="y", Z="z"), d["parts"].append({"key": "lamp", "name": "Lamp", "kind": "load", "nodes": ["Y", "Z"], "ohm": 9})), "part_floating", "lamp"),
-        (lambda p, d: (d["nodes"].update(Y="y", Z="z"), d["parts"].extend({"key": k, "name": k, "kind": "load", "nodes": ["Y", "Z"], "ohm": 9} for k in ("a", "b"))), "loop_dead", "a"),
+        (
+            lambda p, d: d["parts"].append({"key": "w", "name": "w", "kind": "wire", "nodes": ["R", "C"]}),
+            "source_short",
+            "transformer",
+        ),
+        (
+            lambda p, d: (
+                d["nodes"].update(Y="y", Z="z"),
+                d["parts"].append({"key": "lamp", "name": "Lamp", "kind": "load", "nodes": ["Y", "Z"], "ohm": 9}),
+            ),
+            "part_floating",
+            "lamp",
+        ),
+        (
+            lambda p, d: (
+                d["nodes"].update(Y="y", Z="z"),
+                d["parts"].extend(
+                    {"key": k, "name": k, "kind": "load", "nodes": ["Y", "Z"], "ohm": 9} for k in ("a", "b")
+                ),
+            ),
+            "loop_dead",
+            "a",
+        ),
         (lambda p, d: d["control"]["states"][0]["moves"][0].update(to="mars"), "move_unknown", "idle"),
         (lambda p, d: d["control"].update(lockout="mars"), "lockout_unknown", "lockout"),
         (lambda p, d: d["control"]["inputs"][0].update(nodes=["W", "Q"]), "input_node", "Q"),
@@ -151,7 +171,7 @@ def broken(change):
         (lambda p, d: d.pop("ground"), "circuit_field", "'ground'"),
         (lambda p, d: d.update(parts=7), "circuit_form", "circuit"),
     ],
-)  # fmt: skip
+)
 def test_a_circuit_that_cannot_be_is_refused_by_name(change, code, named):
     error = broken(change)
     assert (error.code, error.value) == (code, named)

@@ -89,10 +89,12 @@ def test_a_finding_carries_place_size_method_and_sureness():
 @pytest.mark.parametrize(
     ("line", "place", "size", "method"),
     [
-        ("found soot cell 2", "cell 2", None, ""), ("crack cell 1 9mm", "cell 1", 0.009, ""), ("exchanger ok 3/4 by mirror", "", None, "mirror"),
+        ("found soot cell 2", "cell 2", None, ""),
+        ("crack cell 1 9mm", "cell 1", 0.009, ""),
+        ("exchanger ok 3/4 by mirror", "", None, "mirror"),
         ("found crack cell 2 by the door", "cell 2 by door", None, ""),
     ],
-)  # fmt: skip
+)
 def test_what_is_no_size_and_no_method_stays_in_the_place(line, place, size, method):
     (entry,) = tape(line)
     assert (entry.body.place, entry.body.size_m, entry.body.method) == (

@@ -36,10 +36,18 @@ def test_every_scheme_names_every_level():
 @pytest.mark.parametrize(
     "data",
     [
-        {"worn_part": "never"}, {"draft_margin_share": 3}, {"draft_margin_share": "much"}, {"co_air_free_ask_ppm": float("nan")},
-        {"co_air_free_ask_ppm": True}, {"co_air_free_ask_ppm": 500.0}, {"tea": "black"}, {"name": " "}, {"name": 7}, {"name": "n" * 61},
+        {"worn_part": "never"},
+        {"draft_margin_share": 3},
+        {"draft_margin_share": "much"},
+        {"co_air_free_ask_ppm": float("nan")},
+        {"co_air_free_ask_ppm": True},
+        {"co_air_free_ask_ppm": 500.0},
+        {"tea": "black"},
+        {"name": " "},
+        {"name": 7},
+        {"name": "n" * 61},
     ],
-)  # fmt: skip
+)
 def test_a_rule_that_cannot_be_is_refused_by_its_name(data):
     with pytest.raises(BadDocument) as refused:
         house_rules_from_dict(data)
@@ -78,12 +86,17 @@ def test_the_meter_is_clocked_after_the_screw_where_the_house_wants_it():
 @pytest.mark.parametrize(
     ("lines", "rules", "said"),
     [
-        (("did reset rollout",), {}, "before a code was read"), (("ua 2.9", "code 2 4", "did reset rollout"), {}, None), (("supply 7.1", "did reset rollout"), {"code_and_reset": "reset_first"}, None),
-        (("did clean rod", "ua 2.9"), {"measure_first": "clean_at_once"}, "not read before the rod"), (("ua 1.1", "did clean rod"), {}, None),
-        (("code 2 3", "did change pressure switch"), {}, "without the house’s test"), (("v 3 4 26", "did change pressure switch"), {}, None),
-        (("v 3 4 26", "did change pressure switch"), {"switch_test": "both"}, "without the house’s test"), (("did clean rod",), {}, "not proven"),
+        (("did reset rollout",), {}, "before a code was read"),
+        (("ua 2.9", "code 2 4", "did reset rollout"), {}, None),
+        (("supply 7.1", "did reset rollout"), {"code_and_reset": "reset_first"}, None),
+        (("did clean rod", "ua 2.9"), {"measure_first": "clean_at_once"}, "not read before the rod"),
+        (("ua 1.1", "did clean rod"), {}, None),
+        (("code 2 3", "did change pressure switch"), {}, "without the house’s test"),
+        (("v 3 4 26", "did change pressure switch"), {}, None),
+        (("v 3 4 26", "did change pressure switch"), {"switch_test": "both"}, "without the house’s test"),
+        (("did clean rod",), {}, "not proven"),
     ],
-)  # fmt: skip
+)
 def test_a_habit_left_aside_is_remarked_and_changes_no_standing(lines, rules, said):
     reason = "maintenance" if "rod" in lines[-1] or "rod" in lines[0] else "no_heat"
     found = judge(*lines, rules=HouseRules(**rules), reason=reason)
@@ -114,7 +127,7 @@ def test_the_ledger_keeps_everything_from_its_entry_to_its_put_back():
 @pytest.mark.parametrize(
     ("line", "lifted"),
     [("open gas end", ("did cap gas line", "leak ok")), ("found lets by", ("did change valve", "leak ok"))],
-)  # fmt: skip
+)
 def test_dangers_of_the_handbook_shut_it_down(line, lifted):
     assert judge(*SOUND, line).level == 4
     if lifted:
@@ -141,10 +154,12 @@ def test_what_was_advised_or_refused_is_told_to_the_owner():
 @pytest.mark.parametrize(
     ("lines", "code", "missing"),
     [
-        (("cause dirty rod",), None, False), (("cause not found: dropped out once",), "cause_not_found", False), ((), None, True),
+        (("cause dirty rod",), None, False),
+        (("cause not found: dropped out once",), "cause_not_found", False),
+        ((), None, True),
         (("cause not found", "cause bird nest"), None, False),
     ],
-)  # fmt: skip
+)
 def test_a_cause_not_found_is_told_and_never_clears_a_trip(lines, code, missing):
     found = judge(*SOUND, *lines, reason="no_heat")
     assert ("cause_not_found" in codes(found)) == (code is not None)

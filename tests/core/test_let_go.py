@@ -24,7 +24,7 @@ FURNACE = shipped_circuit("furnace_80_hot_surface")  # R .. 1 limit 2 rollout 3 
         ({"draft_pa": 5.0}, {"3", "4"}, "", ("rollout", "pressure_switch"), "held while the draft dipped"),
         ({}, {"4"}, "", ("pressure_switch",), "held."),
     ],
-)  # fmt: skip
+)
 def test_a_dip_names_clears_or_asks(moved, still, part, cleared, words):
     said = let_go(FURNACE, moved, still)
     assert words in said.says

@@ -74,11 +74,18 @@ def bare(fuel="NG_H"):
 @pytest.mark.parametrize(
     ("quantity", "value", "verdict"),
     [
-        ("manifold_pa", 5000.0, "out"), ("manifold_pa", 870.0, ""), ("flame_current_a", 1e-7, "out"), ("flame_current_a", 3e-6, ""),
-        ("temperature_rise_k", 70.0, "out"), ("temperature_rise_k", 30.0, ""), ("external_static_pa", 900.0, "out"), ("blower_current_a", 60.0, "out"),
-        ("supply_air_temp_k", 380.0, "out"), ("input_w", 100.0, "out"),
+        ("manifold_pa", 5000.0, "out"),
+        ("manifold_pa", 870.0, ""),
+        ("flame_current_a", 1e-7, "out"),
+        ("flame_current_a", 3e-6, ""),
+        ("temperature_rise_k", 70.0, "out"),
+        ("temperature_rise_k", 30.0, ""),
+        ("external_static_pa", 900.0, "out"),
+        ("blower_current_a", 60.0, "out"),
+        ("supply_air_temp_k", 380.0, "out"),
+        ("input_w", 100.0, "out"),
     ],
-)  # fmt: skip
+)
 def test_without_a_plate_only_what_no_unit_may_do_is_out(quantity, value, verdict):
     band = band_for(bare(), RULES, quantity, "only")
     assert band is not None

@@ -38,10 +38,14 @@ def test_a_sound_visit_has_no_slips():
 @pytest.mark.parametrize(
     "lines",
     [
-        ("o2 7.4 co 22 t 342", "did clear port", "o2 9.1 co 19 t 342"), ("o2 7.4 co 22 t 342", "o2 9.1 co 19 t 300"),
-        ("blower 7.4 A", "cap 37.4 of 40"), ("lockup 7.4", "did change valve", "lockup 7.9"), ("rise 90",), ("draft .41", "v 3 4 26"),
+        ("o2 7.4 co 22 t 342", "did clear port", "o2 9.1 co 19 t 342"),
+        ("o2 7.4 co 22 t 342", "o2 9.1 co 19 t 300"),
+        ("blower 7.4 A", "cap 37.4 of 40"),
+        ("lockup 7.4", "did change valve", "lockup 7.9"),
+        ("rise 90",),
+        ("draft .41", "v 3 4 26"),
     ],
-)  # fmt: skip
+)
 def test_what_has_another_cause_is_no_slip(lines):
     assert slips(*lines) == set()
 

@@ -23,15 +23,28 @@ from havrin_core.wording.reasons import reason_words
 from tests.core.rows import furnace, judge, tape
 
 MODEL = {
-    "format": "havrin-model", "version": 1, "key": "norvane_test_70", "maker": "Norvane", "name": "Test 70", "kind": "furnace_80",
-    "plate": {"fuel": "NG_H", "stages": [{"key": "only", "input_w": 20515, "manifold_pa": 871.8}], "supply_min_pa": 1120, "supply_max_pa": 2600},
-    "manual": [{"quantity": "flame_current_a", "low": 1e-6, "page": "p. 12"}, {"quantity": "manifold_pa", "low": 100, "high": 200}],
+    "format": "havrin-model",
+    "version": 1,
+    "key": "norvane_test_70",
+    "maker": "Norvane",
+    "name": "Test 70",
+    "kind": "furnace_80",
+    "plate": {
+        "fuel": "NG_H",
+        "stages": [{"key": "only", "input_w": 20515, "manifold_pa": 871.8}],
+        "supply_min_pa": 1120,
+        "supply_max_pa": 2600,
+    },
+    "manual": [
+        {"quantity": "flame_current_a", "low": 1e-6, "page": "p. 12"},
+        {"quantity": "manifold_pa", "low": 100, "high": 200},
+    ],
     "codes": [
         {"pattern": "3 red", "meaning": "Draft", "state": "no_draft"},
         {"pattern": "1 red 2 amber", "meaning": "No flame", "state": "no_flame"},
         {"pattern": "7 red", "meaning": "Blower"},
     ],
-}  # fmt: skip
+}
 
 
 def unit(own=None, **changes):
@@ -101,10 +114,18 @@ def test_several_stored_codes_newest_first():
 @pytest.mark.parametrize(
     ("typed", "read"),
     [
-        ("2 4", "2 4"), ("e13", "E13"), ("E 13", "e 13"), ("long short short", "L S S"), ("l s-s", "L S S"), ("r3 g1", "3 red 1 green"),
-        ("3r", "3 red"), ("red 3 yellow", "3 red 1 amber"), ("2 red 1 amber", "2 red 1 amber"), ("normal", "normal"),
+        ("2 4", "2 4"),
+        ("e13", "E13"),
+        ("E 13", "e 13"),
+        ("long short short", "L S S"),
+        ("l s-s", "L S S"),
+        ("r3 g1", "3 red 1 green"),
+        ("3r", "3 red"),
+        ("red 3 yellow", "3 red 1 amber"),
+        ("2 red 1 amber", "2 red 1 amber"),
+        ("normal", "normal"),
     ],
-)  # fmt: skip
+)
 def test_codes_are_written_as_charts_write_them(typed, read):
     assert normal_pattern(typed) == read
     assert normal_pattern(read) == read
@@ -127,14 +148,23 @@ def test_how_codes_are_shown(patterns, style):
 @pytest.mark.parametrize(
     ("change", "code"),
     [
-        ({"format": "x"}, "model_format"), ({"version": 9}, "model_version"), ({"colour": 1}, "model_field"), ({"maker": " "}, "model_words"),
-        ({"plate": 3}, "model_plate"), ({"manual": {}}, "model_rows"), ({"manual": [{"quantity": "o2_dry_pct"}]}, "manual_empty"),
-        ({"manual": [{"quantity": "o2_dry_pct", "low": 9, "high": 4}]}, "manual_order"), ({"manual": [{"quantity": "mood", "low": 1}]}, "quantity_unknown"),
-        ({"codes": [{"pattern": "2 4", "meaning": "a"}, {"pattern": "2 4", "meaning": "b"}]}, "code_twice"), ({"codes": [{"pattern": "2"}]}, "model_row"),
-        ({"codes": ["2 4"]}, "model_row"), ({"kind": "steam_engine"}, "kind_unknown"), ({"circuit": "none_such"}, "circuit_unknown"),
+        ({"format": "x"}, "model_format"),
+        ({"version": 9}, "model_version"),
+        ({"colour": 1}, "model_field"),
+        ({"maker": " "}, "model_words"),
+        ({"plate": 3}, "model_plate"),
+        ({"manual": {}}, "model_rows"),
+        ({"manual": [{"quantity": "o2_dry_pct"}]}, "manual_empty"),
+        ({"manual": [{"quantity": "o2_dry_pct", "low": 9, "high": 4}]}, "manual_order"),
+        ({"manual": [{"quantity": "mood", "low": 1}]}, "quantity_unknown"),
+        ({"codes": [{"pattern": "2 4", "meaning": "a"}, {"pattern": "2 4", "meaning": "b"}]}, "code_twice"),
+        ({"codes": [{"pattern": "2"}]}, "model_row"),
+        ({"codes": ["2 4"]}, "model_row"),
+        ({"kind": "steam_engine"}, "kind_unknown"),
+        ({"circuit": "none_such"}, "circuit_unknown"),
         ({"plate": {"fuel": "NG_H", "stages": [{"key": "only"}], "colour": 1}}, "plate_field"),
     ],
-)  # fmt: skip
+)
 def test_a_wrong_model_is_answered_by_its_element(change, code):
     with pytest.raises(CoreError) as refusal:
         unit(**change)
@@ -171,20 +201,28 @@ def broken(edit):
 @pytest.mark.parametrize(
     ("edit", "said"),
     [
-        (lambda d: d.update(format="x"), "no kind of unit"), (lambda d: d.update(version=2), "version 2"),
-        (lambda d: d.pop("ties"), "lacks “ties”"), (lambda d: d.update(mood=1), "no field 'mood'"),
-        (lambda d: d.update(condensing="yes"), "true or false"), (lambda d: d.update(o2_doubt_pct=[9, 4]), "least first"),
-        (lambda d: d["ties"].append(["limit", "moon"]), "'moon'"), (lambda d: d["ties"].append("limit"), "two names"),
-        (lambda d: d["paths"][0].update(direction="left"), "up or down"), (lambda d: d["paths"][0].update(key="steam"), "a path is one of"),
-        (lambda d: d["paths"].append(d["paths"][0]), "each once"), (lambda d: d.update(paths=[]), "at least one path"),
+        (lambda d: d.update(format="x"), "no kind of unit"),
+        (lambda d: d.update(version=2), "version 2"),
+        (lambda d: d.pop("ties"), "lacks “ties”"),
+        (lambda d: d.update(mood=1), "no field 'mood'"),
+        (lambda d: d.update(condensing="yes"), "true or false"),
+        (lambda d: d.update(o2_doubt_pct=[9, 4]), "least first"),
+        (lambda d: d["ties"].append(["limit", "moon"]), "'moon'"),
+        (lambda d: d["ties"].append("limit"), "two names"),
+        (lambda d: d["paths"][0].update(direction="left"), "up or down"),
+        (lambda d: d["paths"][0].update(key="steam"), "a path is one of"),
+        (lambda d: d["paths"].append(d["paths"][0]), "each once"),
+        (lambda d: d.update(paths=[]), "at least one path"),
         (lambda d: d["paths"][0]["stations"].append(d["paths"][1]["stations"][0]), "Two stations"),
         (lambda d: d["paths"][0]["stations"][0].update(quantity="mood"), "station supply_running"),
         (lambda d: d["paths"][0]["stations"][0].update(stages="some"), "stages is one of"),
-        (lambda d: d["paths"][0]["stations"].append(7), "is not an object"), (lambda d: d["must_show"].pop("every"), "must_show lacks"),
-        (lambda d: d["must_show"].update(party=[]), "no visit reason"), (lambda d: d["must_show"]["every"].append("mood"), "no proof"),
+        (lambda d: d["paths"][0]["stations"].append(7), "is not an object"),
+        (lambda d: d["must_show"].pop("every"), "must_show lacks"),
+        (lambda d: d["must_show"].update(party=[]), "no visit reason"),
+        (lambda d: d["must_show"]["every"].append("mood"), "no proof"),
         (lambda d: d["paths"][-1]["stations"][0].update(between={"both": ["1", "2"]}), "two nodes"),
     ],
-)  # fmt: skip
+)
 def test_a_wrong_kind_is_answered_by_its_element(edit, said):
     with pytest.raises(CoreError) as refusal:
         check_kind(broken(edit), PROOFS)

@@ -25,14 +25,21 @@ def test_nothing_known_moves_nothing():
 @pytest.mark.parametrize(
     ("background", "fault", "factor"),
     [
-        (Background(month=1), "trap.blocked", 2.0), (Background(month=7), "trap.blocked", 1.0), (Background(month=10), "flame_rod.dirty", 1.5),
-        (Background(age_years=12), "inducer.open", 1.4), (Background(age_years=20), "inducer.open", 1.4 * 1.3), (Background(age_years=3), "inducer.open", 1.0),
-        (Background(surroundings=("dust",)), "filter.blocked", 2.5), (Background(surroundings=("mars",)), "filter.blocked", 1.0),
-        (Background(past=(Past(40, deed="change igniter"),)), "igniter.open", 0.4), (Background(past=(Past(900, deed="change igniter"),)), "igniter.open", 1.0),
-        (Background(past=(Past(300, deed="clear port"),)), "port.plugged", 2.5), (Background(past=(Past(200, part="hose"),)), "hose.off", 2.5),
+        (Background(month=1), "trap.blocked", 2.0),
+        (Background(month=7), "trap.blocked", 1.0),
+        (Background(month=10), "flame_rod.dirty", 1.5),
+        (Background(age_years=12), "inducer.open", 1.4),
+        (Background(age_years=20), "inducer.open", 1.4 * 1.3),
+        (Background(age_years=3), "inducer.open", 1.0),
+        (Background(surroundings=("dust",)), "filter.blocked", 2.5),
+        (Background(surroundings=("mars",)), "filter.blocked", 1.0),
+        (Background(past=(Past(40, deed="change igniter"),)), "igniter.open", 0.4),
+        (Background(past=(Past(900, deed="change igniter"),)), "igniter.open", 1.0),
+        (Background(past=(Past(300, deed="clear port"),)), "port.plugged", 2.5),
+        (Background(past=(Past(200, part="hose"),)), "hose.off", 2.5),
         (Background(past=(Past(40, deed="change inducer"),)), "blower.open", 1.0),
     ],
-)  # fmt: skip
+)
 def test_season_age_place_and_history(background, fault, factor):
     assert odds(background, fault) == pytest.approx(factor)
 

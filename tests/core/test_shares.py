@@ -44,12 +44,15 @@ def test_what_cannot_be_is_refused(work):
 @pytest.mark.parametrize(
     ("line", "quantity", "percent", "code"),
     [
-        ("va 24.6 1.35 of 40", "transformer_load_pct", 83.0, None), ("va 23.1 2.1 of 40", "transformer_load_pct", 121.3, "out"),
-        ("belt 9 mm 600 mm", "belt_deflection_pct", 1.5, None), ("belt 30 mm 600 mm", "belt_deflection_pct", 5.0, "out"),
-        ("ventrun 30 ft 4x90 2x45 of 60 ft", "vent_run_pct", 91.7, None), ("ventrun 40 ft 6x90 of 60 ft", "vent_run_pct", 116.7, "out"),
+        ("va 24.6 1.35 of 40", "transformer_load_pct", 83.0, None),
+        ("va 23.1 2.1 of 40", "transformer_load_pct", 121.3, "out"),
+        ("belt 9 mm 600 mm", "belt_deflection_pct", 1.5, None),
+        ("belt 30 mm 600 mm", "belt_deflection_pct", 5.0, "out"),
+        ("ventrun 30 ft 4x90 2x45 of 60 ft", "vent_run_pct", 91.7, None),
+        ("ventrun 40 ft 6x90 of 60 ft", "vent_run_pct", 116.7, "out"),
         ("ventrun 34 ft 4x90 1x45 of 60 ft", "vent_run_pct", 94.2, None),
     ],
-)  # fmt: skip
+)
 def test_a_line_becomes_a_share_and_is_judged(line, quantity, percent, code):
     body = read_line(line, SITUATION).bodies[0]
     assert (body.quantity, body.value) == (quantity, pytest.approx(percent, abs=0.2))

@@ -184,13 +184,16 @@ def test_both_stages_are_asked_for():
     assert judge(*lines, *low, unit=TWO_STAGE, reason="no_heat").level == 1
 
 
-@pytest.mark.parametrize(("rules", "line", "level"), [
-    (HouseRules(co_criterion="as_measured"), "o2 7.4 co 120 t 342", 3),
-    (HouseRules(co_criterion="as_measured"), "o2 7.4 co 90 t 342", 1),
-    (HouseRules(co_criterion="ratio"), "o2 7.4 co 700 t 342", 3),
-    (HouseRules(co_criterion="ratio"), "o2 7.4 co 200 t 342", 1),
-    (HouseRules(exchanger_suspected="notice_and_date"), "flame moves", 2),
-])  # fmt: skip
+@pytest.mark.parametrize(
+    ("rules", "line", "level"),
+    [
+        (HouseRules(co_criterion="as_measured"), "o2 7.4 co 120 t 342", 3),
+        (HouseRules(co_criterion="as_measured"), "o2 7.4 co 90 t 342", 1),
+        (HouseRules(co_criterion="ratio"), "o2 7.4 co 700 t 342", 3),
+        (HouseRules(co_criterion="ratio"), "o2 7.4 co 200 t 342", 1),
+        (HouseRules(exchanger_suspected="notice_and_date"), "flame moves", 2),
+    ],
+)
 def test_schools_differ(rules, line, level):
     assert judge(*SOUND, line, rules=rules).level == level
 
@@ -245,8 +248,28 @@ def test_unknown_reason_is_refused():
         judge(reason="party")
 
 
-LINES = st.sampled_from(["mp 3.5", "mp 3.9", "ua .7", "ua 2.9", "vent ok", "exchanger ok", "leak ok", "cycles 5", "proved limit", "did clean rod",
-                         "cause blocked vent", "room 2", "flame ok", "o2 7 co 20 t 340", "putback", "note x", "did change filter", "unjump call"])  # fmt: skip
+LINES = st.sampled_from(
+    [
+        "mp 3.5",
+        "mp 3.9",
+        "ua .7",
+        "ua 2.9",
+        "vent ok",
+        "exchanger ok",
+        "leak ok",
+        "cycles 5",
+        "proved limit",
+        "did clean rod",
+        "cause blocked vent",
+        "room 2",
+        "flame ok",
+        "o2 7 co 20 t 340",
+        "putback",
+        "note x",
+        "did change filter",
+        "unjump call",
+    ]
+)
 DANGERS = st.sampled_from(
     ["found crack", "fails limit", "found jumper rollout", "flame rollout", "wrong orifice", "room 90", "leak bad"]
 )

@@ -23,9 +23,22 @@ UNITS = {kind: unit_in({"unit": {"name": "U", **unit_of(kind)}}) for kind in EVE
 FATAL = {kind: [row.lines[0] for row in DANGERS if kind in row.on and row.level == 4] for kind in EVERY}
 BAD = {kind: [line for row in DANGERS if kind in row.on for line in row.lines] for kind in EVERY}
 ELSE = (
-    "room 0", "leak ok", "cycles 5", "cause dirty burner", "putback", "note x", "told owner", "advise a filter", "did clean burners", "did change igniter",
-    "stricter 2 x", "part igniter", "temporary tape until 1 May", "power off and on", "vent ok",
-)  # fmt: skip
+    "room 0",
+    "leak ok",
+    "cycles 5",
+    "cause dirty burner",
+    "putback",
+    "note x",
+    "told owner",
+    "advise a filter",
+    "did clean burners",
+    "did change igniter",
+    "stricter 2 x",
+    "part igniter",
+    "temporary tape until 1 May",
+    "power off and on",
+    "vent ok",
+)
 reasons = st.sampled_from(sorted(REASONS_FOR_VISIT))
 rules = st.sampled_from(list(PRESETS.values()))
 

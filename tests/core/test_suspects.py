@@ -189,9 +189,13 @@ def test_faults_that_look_alike_are_known_and_mostly_split_by_the_part_itself(pi
 
 KINDS = [
     (kind, stages)
-    for kind in kind_names() for stages in ((Stage("only", input_w=23_400.0),), (Stage("low", input_w=16_000.0), Stage("high", input_w=23_400.0)))
+    for kind in kind_names()
+    for stages in (
+        (Stage("only", input_w=23_400.0),),
+        (Stage("low", input_w=16_000.0), Stage("high", input_w=23_400.0)),
+    )
     if build_unit("U", kind, Plate("NG_H", stages), 1500).circuit is not None
-]  # fmt: skip
+]
 
 
 @pytest.mark.parametrize(("kind", "stages"), KINDS)
@@ -207,9 +211,15 @@ def test_every_gauge_that_is_offered_can_be_answered(kind, stages):
 
 
 NUMBERS = {
-    "igniter_current_a": "2", "temperature_rise_k": "40", "input_share": "2 ft3 1 60", "o2_dry_pct": "6.4",
-    "co_air_free_ppm": "6.4 co 30", "flue_temp_k": "350 F", "o2_step_pct": "0.2", "water_rise_k": "15 K",
-}  # fmt: skip
+    "igniter_current_a": "2",
+    "temperature_rise_k": "40",
+    "input_share": "2 ft3 1 60",
+    "o2_dry_pct": "6.4",
+    "co_air_free_ppm": "6.4 co 30",
+    "flue_temp_k": "350 F",
+    "o2_step_pct": "0.2",
+    "water_rise_k": "15 K",
+}
 
 
 def test_an_input_without_a_plate_accuses_nobody():

@@ -39,8 +39,15 @@ def test_the_line_says_its_figure_and_what_it_does_not_show():
 
 
 @pytest.mark.parametrize(
-    "text", ["tight", "tight 12 20 19", "tight 12 l 20 mbar 5 min", "tight 12 l 20 mbar 19 mbar", "tight 12 l 20 mbar 19 mbar 5 min 20 C"],
-)  # fmt: skip
+    "text",
+    [
+        "tight",
+        "tight 12 20 19",
+        "tight 12 l 20 mbar 5 min",
+        "tight 12 l 20 mbar 19 mbar",
+        "tight 12 l 20 mbar 19 mbar 5 min 20 C",
+    ],
+)
 def test_what_is_missing_is_asked_for(text):
     line = read(text)
     assert not line.writable

@@ -34,7 +34,7 @@ def read(text, circuit=FURNACE):
         ("swap board ok", "swap", "board", "ok", "Control board, tried against a good one: in order"),
         ("try thermostat bad", "jump", "thermostat", "bad", "Thermostat, called at the control: NOT in order"),
     ],
-)  # fmt: skip
+)
 def test_a_trial_is_read(text, check, device, outcome, said):
     line = read(text)
     body, *_ = line.bodies
@@ -46,11 +46,17 @@ def test_a_trial_is_read(text, check, device, outcome, said):
 @pytest.mark.parametrize(
     ("text", "words"),
     [
-        ("stops", "Where does it stop?"), ("stops mars", "Where does it stop?"), ("look widget bad", "which part?"),
-        ("look hose", "ok or bad"), ("ohms igniter", "a number"), ("ohms igniter soon", "a number"),
-        ("v 3 99 4", "no node 99"), ("v 3 3 4", "same node"), ("seen mars 3", "What was seen?"),
+        ("stops", "Where does it stop?"),
+        ("stops mars", "Where does it stop?"),
+        ("look widget bad", "which part?"),
+        ("look hose", "ok or bad"),
+        ("ohms igniter", "a number"),
+        ("ohms igniter soon", "a number"),
+        ("v 3 99 4", "no node 99"),
+        ("v 3 3 4", "same node"),
+        ("seen mars 3", "What was seen?"),
     ],
-)  # fmt: skip
+)
 def test_a_trial_that_says_too_little_is_asked_back(text, words):
     line = read(text)
     assert not line.writable

@@ -23,9 +23,7 @@ def plated(**fields):
     return replace(unit, plate=replace(unit.plate, **fields))
 
 
-@given(
-    st.floats(-500, 500).filter(bool), st.floats(240, 900), st.floats(290, 340)
-)  # fmt: skip
+@given(st.floats(-500, 500).filter(bool), st.floats(240, 900), st.floats(290, 340))
 def test_the_category_follows_pressure_and_wetness_alone(collar, flue, dew):
     category = vent_category(collar, flue, dew)
     assert (category in ("III", "IV")) == (collar > 0)
@@ -78,10 +76,15 @@ def test_the_draft_view_says_as_which_category_it_runs():
 @pytest.mark.parametrize(
     ("igniter", "ohms", "verdict"),
     [
-        ("silicon_carbide", 58, "in"), ("silicon_carbide", 20, "out"), ("silicon_carbide", 400, "out"),
-        ("silicon_nitride", 20, "in"), ("silicon_nitride", 120, "out"), (None, 20, "in"), (None, 300, "out"),
+        ("silicon_carbide", 58, "in"),
+        ("silicon_carbide", 20, "out"),
+        ("silicon_carbide", 400, "out"),
+        ("silicon_nitride", 20, "in"),
+        ("silicon_nitride", 120, "out"),
+        (None, 20, "in"),
+        (None, 300, "out"),
     ],
-)  # fmt: skip
+)
 def test_each_type_of_igniter_has_its_band(igniter, ohms, verdict):
     band = band_for(plated(igniter=igniter), HouseRules(), "igniter_ohm", None)
     assert (band.source, band.verdict(ohms)) == ("default", verdict)

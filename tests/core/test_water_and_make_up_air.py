@@ -10,16 +10,35 @@ from havrin_core.wording.missing import missing_text
 from tests.core.rows import codes, judge
 
 SOUND = (
-    "room 0", "supply 6.8", "mp 3.5", "draft .58", "ua 3.1", "o2 7.9 co 28 t 352 air 64", "wp 16", "wrise 22", "relief ok",
-    "vent ok", "exchanger ok 5/5", "proved low water", "cycles 1",
-)  # fmt: skip
+    "room 0",
+    "supply 6.8",
+    "mp 3.5",
+    "draft .58",
+    "ua 3.1",
+    "o2 7.9 co 28 t 352 air 64",
+    "wp 16",
+    "wrise 22",
+    "relief ok",
+    "vent ok",
+    "exchanger ok 5/5",
+    "proved low water",
+    "cycles 1",
+)
 
 
 def boiler() -> Unit:
     plate = Plate(
-        "NG_H", (Stage("only", 43960, 871.8, 105),), 1245.4, 2615.4, flame_min_a=8e-7, exchanger_cells=5,
-        water_relief_pa=206_843, water_max_k=363.15, water_rise_min_k=8.3, water_rise_max_k=22.2,
-    )  # fmt: skip
+        "NG_H",
+        (Stage("only", 43960, 871.8, 105),),
+        1245.4,
+        2615.4,
+        flame_min_a=8e-7,
+        exchanger_cells=5,
+        water_relief_pa=206_843,
+        water_max_k=363.15,
+        water_rise_min_k=8.3,
+        water_rise_max_k=22.2,
+    )
     return build_unit("B-9 · Test bench", "boiler_power_vent", plate, 1532)
 
 
@@ -124,14 +143,22 @@ def test_a_dropped_fire_damper_is_told_to_the_owner():
 
 
 CONDENSING = build_unit(
-    "B-8 · Test bench", "boiler_condensing", Plate("NG_H", (Stage("low", 11723), Stage("high", 58615)), flame_min_a=8e-7), 1548
-)  # fmt: skip
+    "B-8 · Test bench",
+    "boiler_condensing",
+    Plate("NG_H", (Stage("low", 11723), Stage("high", 58615)), flame_min_a=8e-7),
+    1548,
+)
 
 
 @pytest.mark.parametrize(
     ("unit", "back", "code"),
-    [(CONDENSING, "wr 150", "cannot_condense"), (CONDENSING, "wr 105", None), (boiler(), "wr 100", "condenses"), (boiler(), "wr 150", None)],
-)  # fmt: skip
+    [
+        (CONDENSING, "wr 150", "cannot_condense"),
+        (CONDENSING, "wr 105", None),
+        (boiler(), "wr 100", "condenses"),
+        (boiler(), "wr 150", None),
+    ],
+)
 def test_a_return_on_the_wrong_side_of_the_dew_point_is_told(unit, back, code):
     stage = "hi " if unit is CONDENSING else ""
     found = codes(judge(f"{stage}o2 4.9 co 48 t 150 air 70", back, unit=unit))

@@ -13,8 +13,12 @@ from havrin_core.workings.whys import why_of
 from tests.core.rows import furnace, judge, situation
 
 BANDS = [
-    ("manifold_pa", "only"), ("supply_standing_pa", None), ("input_w", "only"), ("draft_pa", "only"), ("flame_current_a", None),
-]  # fmt: skip
+    ("manifold_pa", "only"),
+    ("supply_standing_pa", None),
+    ("input_w", "only"),
+    ("draft_pa", "only"),
+    ("flame_current_a", None),
+]
 
 
 def rise(cold_k: float, hot_k: float) -> Reading:

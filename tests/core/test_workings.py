@@ -58,11 +58,18 @@ def test_a_clocked_meter_is_read(line, stage, parts):
 @pytest.mark.parametrize(
     ("line", "said"),
     [
-        ("clock", "Dial, turns, seconds"), ("clock 2 ft3", "Dial, turns, seconds"), ("clock 2 ft3 1 0.1", "time in seconds"), ("clock 2 30", "Dial, turns"),
-        ("orifice #43", "How many"), ("orifice 4 #99", "No drill"), ("orifice 4 fat", "No drill"), ("cap 37", "Read and rated"),
-        ("phases 208 212", "Three readings"), ("phases 208 212 0", "above nothing"),
+        ("clock", "Dial, turns, seconds"),
+        ("clock 2 ft3", "Dial, turns, seconds"),
+        ("clock 2 ft3 1 0.1", "time in seconds"),
+        ("clock 2 30", "Dial, turns"),
+        ("orifice #43", "How many"),
+        ("orifice 4 #99", "No drill"),
+        ("orifice 4 fat", "No drill"),
+        ("cap 37", "Read and rated"),
+        ("phases 208 212", "Three readings"),
+        ("phases 208 212 0", "above nothing"),
     ],
-)  # fmt: skip
+)
 def test_a_measured_line_that_says_too_little_is_asked_back(line, said):
     read = read_line(line, HERE)
     assert not read.writable

@@ -69,11 +69,22 @@ def found_by_the_page(client, visit, hidden):
 @pytest.mark.parametrize(
     ("label", "fault"),
     [
-        ("F-1", "hose.off"), ("F-1", "gas_valve.coil_open"), ("F-1", "flame_rod.dirty"), ("B-1", "low_water.stuck_open"),
-        ("F-1", "exchanger.breach"), ("F-2", "orifices.wrong_part"), ("F-1", "limit.intermittent"), ("F-1", "valve_wire.to_ground"), ("F-2", "line.reversed"), ("F-2", "pressure_low.miswired"),
-        ("F-2", "pressure_high.stuck_open"), ("F-2", "igniter.weak"), ("MA-1", "belt.off"), ("RT-2", "aux_limit.stuck_open"),
+        ("F-1", "hose.off"),
+        ("F-1", "gas_valve.coil_open"),
+        ("F-1", "flame_rod.dirty"),
+        ("B-1", "low_water.stuck_open"),
+        ("F-1", "exchanger.breach"),
+        ("F-2", "orifices.wrong_part"),
+        ("F-1", "limit.intermittent"),
+        ("F-1", "valve_wire.to_ground"),
+        ("F-2", "line.reversed"),
+        ("F-2", "pressure_low.miswired"),
+        ("F-2", "pressure_high.stuck_open"),
+        ("F-2", "igniter.weak"),
+        ("MA-1", "belt.off"),
+        ("RT-2", "aux_limit.stuck_open"),
     ],
-)  # fmt: skip
+)
 def test_a_hidden_fault_is_found_faster_than_by_walking(wenna, label, fault):
     visit = Visit.objects.filter(unit__label=label, closed_at=None).order_by("pk").first()
     unit = visit.unit.described()

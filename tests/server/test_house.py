@@ -58,8 +58,13 @@ def test_a_supervisor_keeps_rules_for_visits_to_come_and_the_others_keep_theirs(
 
 @pytest.mark.parametrize(
     ("rules", "word"),
-    [({"jumpers": "many"}, "jumpers"), ({"co_air_free_ask_ppm": "low"}, "ask why"), ({"co_air_free_ask_ppm": 399.0, "co_air_free_action_ppm": 300.0}, "asking why"), ({"tea": 1}, "tea")],
-)  # fmt: skip
+    [
+        ({"jumpers": "many"}, "jumpers"),
+        ({"co_air_free_ask_ppm": "low"}, "ask why"),
+        ({"co_air_free_ask_ppm": 399.0, "co_air_free_action_ppm": 300.0}, "asking why"),
+        ({"tea": 1}, "tea"),
+    ],
+)
 def test_rules_that_cannot_be_are_answered_by_name(wenna, rules, word):
     for answer in (wenna.post("house-rules/try", rules=rules), put(wenna, "house-rules", rules=rules)):
         assert answer.status_code == 422

@@ -41,9 +41,11 @@ class Device:
             "channels": channels,
         }
         return self.http.post(
-            "/api/capture/batches", json.dumps(body), content_type="application/json",
+            "/api/capture/batches",
+            json.dumps(body),
+            content_type="application/json",
             headers={"Authorization": f"Bearer {key or self.key}"},
-        )  # fmt: skip
+        )
 
 
 def wave(start, count=20, hz=10, base=220.0, low=None):
@@ -109,11 +111,15 @@ def test_a_clock_that_jumps_is_said_and_set_anew(tove, visit, manometer):
 @pytest.mark.parametrize(
     ("channels", "code"),
     [
-        ({"mood": wave(1)}, "quantity_unknown"), ({"draft_pa": {"t": [1, 2], "v": [1]}}, "samples_form"), ({"draft_pa": {"t": [], "v": []}}, "samples_form"),
-        ({"draft_pa": {"t": [1, 2], "v": [1, "high"]}}, "samples_number"), ({"draft_pa": {"t": [2, 1], "v": [1, 1]}}, "samples_order"),
-        ({"draft_pa": {"t": [1.0] * 6000, "v": [1.0] * 6000}}, "samples_many"), ({"draft_pa": {"t": [True], "v": [1]}}, "samples_number"),
+        ({"mood": wave(1)}, "quantity_unknown"),
+        ({"draft_pa": {"t": [1, 2], "v": [1]}}, "samples_form"),
+        ({"draft_pa": {"t": [], "v": []}}, "samples_form"),
+        ({"draft_pa": {"t": [1, 2], "v": [1, "high"]}}, "samples_number"),
+        ({"draft_pa": {"t": [2, 1], "v": [1, 1]}}, "samples_order"),
+        ({"draft_pa": {"t": [1.0] * 6000, "v": [1.0] * 6000}}, "samples_many"),
+        ({"draft_pa": {"t": [True], "v": [1]}}, "samples_number"),
     ],
-)  # fmt: skip
+)
 def test_a_batch_that_cannot_be_is_refused_and_nothing_of_it_stored(tove, visit, manometer, channels, code):
     begin(tove, visit, manometer)
     answer = manometer.send({"manifold_pa": wave(1), **channels}, clock=3)
@@ -302,8 +308,12 @@ def test_a_trace_proposes_its_events_and_the_step_at_blower_start(tove, visit, b
     assert oxygen["confidence_pct"] > 99.9
     assert said["together"]["end_s"] - said["together"]["start_s"] >= 20
     written = tove.post(
-        f"captures/{breached}/step", id=str(uuid.uuid4()), at_s=blower["at_s"], phase="found", at=timezone.now().isoformat()
-    )  # fmt: skip
+        f"captures/{breached}/step",
+        id=str(uuid.uuid4()),
+        at_s=blower["at_s"],
+        phase="found",
+        at=timezone.now().isoformat(),
+    )
     assert written.status_code == 200, written.content
     reading = tove.get(f"visits/{visit}/string").json()
     assert reading["suspects"] is not None
@@ -346,11 +356,15 @@ def test_samples_go_out_as_csv_and_come_in_again(tove, visit, breached):
 @pytest.mark.parametrize(
     ("text", "named"),
     [
-        ("time,value\n1,2\n", "Line 1"), ("quantity,seconds,value\n", "no sample"), ("quantity,seconds,value\ndraft_pa,1\n", "Line 2"),
-        ("quantity,seconds,value\nbroth_pa,1,2\n", "broth_pa"), ("quantity,seconds,value\ndraft_pa,one,2\n", "one"),
-        ("quantity,seconds,value\ndraft_pa,9e9,2\n", "cannot be"), ("quantity,seconds,value\ndraft_pa,nan,2\n", "cannot be"),
+        ("time,value\n1,2\n", "Line 1"),
+        ("quantity,seconds,value\n", "no sample"),
+        ("quantity,seconds,value\ndraft_pa,1\n", "Line 2"),
+        ("quantity,seconds,value\nbroth_pa,1,2\n", "broth_pa"),
+        ("quantity,seconds,value\ndraft_pa,one,2\n", "one"),
+        ("quantity,seconds,value\ndraft_pa,9e9,2\n", "cannot be"),
+        ("quantity,seconds,value\ndraft_pa,nan,2\n", "cannot be"),
     ],
-)  # fmt: skip
+)
 def test_a_csv_that_cannot_be_is_answered_by_its_line(tove, visit, text, named):
     number = Instrument.objects.get(name="Two-port manometer").pk
     file = SimpleUploadedFile("samples.csv", text.encode(), "text/csv")

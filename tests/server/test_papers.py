@@ -68,8 +68,21 @@ def test_an_offline_bundle_merges_once(tove, visit):
         assert len(page["tape"]) == 2
 
 
-@pytest.mark.parametrize(("change", "code"), [({"version": 9}, "bundle_newer"), ({"visit": {"reason": "recheck", "entries": [
-    {"id": "x", "at": "2026-01-14T09:59:00Z", "kind": "spell", "data": {}}]}}, "entry_kind_unknown")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("change", "code"),
+    [
+        ({"version": 9}, "bundle_newer"),
+        (
+            {
+                "visit": {
+                    "reason": "recheck",
+                    "entries": [{"id": "x", "at": "2026-01-14T09:59:00Z", "kind": "spell", "data": {}}],
+                }
+            },
+            "entry_kind_unknown",
+        ),
+    ],
+)
 def test_a_bundle_that_cannot_be_read_is_answered(tove, visit, change, code):
     bundle = json.loads(tove.get(f"visits/{visit}/bundle.json").content) | change
     answer = tove.upload(f"visits/{visit}/bundle", SimpleUploadedFile("b.json", json.dumps(bundle).encode()))

@@ -36,8 +36,13 @@ def test_planned_twice_it_is_one_visit(tove, unit):
 
 @pytest.mark.parametrize(
     ("given", "code"),
-    [({"days": -1}, "visit_day"), ({"days": 2000}, "visit_day"), ({"reason": "tea"}, "reason_unknown"), ({"complaint": "x" * 501}, "complaint_long")],
-)  # fmt: skip
+    [
+        ({"days": -1}, "visit_day"),
+        ({"days": 2000}, "visit_day"),
+        ({"reason": "tea"}, "reason_unknown"),
+        ({"complaint": "x" * 501}, "complaint_long"),
+    ],
+)
 def test_what_cannot_be_planned_is_said(tove, unit, given, code):
     answer = plan(tove, unit, **given)
     assert (answer.status_code, answer.json()["code"]) == (422, code)

@@ -25,9 +25,13 @@ def solve_op(request: Mapping[str, Any]) -> Any:
     """Answer a ``solve``."""
     leads = request.get("leads")
     options = Namespace(
-        circuit=request["circuit"], state=request["state"], fault=list(request.get("faults", ())), leads=",".join(leads) if leads else None,
-        part=request.get("part", ""), mode=request.get("mode", "V"),
-    )  # fmt: skip
+        circuit=request["circuit"],
+        state=request["state"],
+        fault=list(request.get("faults", ())),
+        leads=",".join(leads) if leads else None,
+        part=request.get("part", ""),
+        mode=request.get("mode", "V"),
+    )
     return solve_answer(options)
 
 

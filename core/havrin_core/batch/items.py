@@ -22,9 +22,19 @@ def item_of(body: Body, phase: str) -> dict[str, Any]:
         case Condition():
             verdict = SEEN if body.absent else verdict_of(body.part, body.condition)
             return {
-                "is": "condition", "part": body.part, "condition": body.condition, "verdict": verdict, "place": body.place, "size_m": body.size_m,
-                "method": body.method, "sure": body.sure, "under": list(body.under), "absent": body.absent, "seen": body.seen, "of": body.of,
-            }  # fmt: skip
+                "is": "condition",
+                "part": body.part,
+                "condition": body.condition,
+                "verdict": verdict,
+                "place": body.place,
+                "size_m": body.size_m,
+                "method": body.method,
+                "sure": body.sure,
+                "under": list(body.under),
+                "absent": body.absent,
+                "seen": body.seen,
+                "of": body.of,
+            }
         case Action():
             return {
                 "is": "action",
@@ -73,16 +83,32 @@ def items_of(bodies: tuple[Body, ...], phase: str) -> list[dict[str, Any]]:
 def _reading(body: Reading, phase: str) -> dict[str, Any]:
     minimum = body.quantity in _LEAST
     return {
-        "is": "reading", "quantity": body.quantity, "value": body.value, "stage": body.stage, "phase": phase, "minimum": minimum, "maximum": False,
-        "at_least": body.at_least, "leads": list(body.leads) if body.leads else None, "station": body.station, "place": body.place, "under": [],
+        "is": "reading",
+        "quantity": body.quantity,
+        "value": body.value,
+        "stage": body.stage,
+        "phase": phase,
+        "minimum": minimum,
+        "maximum": False,
+        "at_least": body.at_least,
+        "leads": list(body.leads) if body.leads else None,
+        "station": body.station,
+        "place": body.place,
+        "under": [],
         "computed_from": dict(body.computed_from),
-    }  # fmt: skip
+    }
 
 
 def _said(body: Said) -> dict[str, Any]:
     item: dict[str, Any] = {"is": "said", "what": body.what, "text": body.text}
     more: Mapping[str, Any] = {
-        "level": body.level, "state": body.state, "part": body.part, "condition": body.condition, "explains": body.explains, "told": list(body.told),
-        "means": body.means, "until": body.until.isoformat() if body.until else None,
-    }  # fmt: skip
+        "level": body.level,
+        "state": body.state,
+        "part": body.part,
+        "condition": body.condition,
+        "explains": body.explains,
+        "told": list(body.told),
+        "means": body.means,
+        "until": body.until.isoformat() if body.until else None,
+    }
     return item | {name: value for name, value in more.items() if value}

@@ -54,6 +54,13 @@ def line_row(line: Line, unit: Unit, system: str) -> dict[str, Any]:
     if unread and not asks:
         asks = [{"question": f"Not understood: {' '.join(unread)}.", "choices": []}]
     return {
-        "writable": line.writable, "items": items_of(line.bodies, line.phase), "echo": " · ".join(said), "ask": asks, "unread": unread,
-        "offer_note": line.offers_note, "doubts": list(line.doubts), "phase": line.phase, "stage": line.stage,
-    }  # fmt: skip
+        "writable": line.writable,
+        "items": items_of(line.bodies, line.phase),
+        "echo": " · ".join(said),
+        "ask": asks,
+        "unread": unread,
+        "offer_note": line.offers_note,
+        "doubts": list(line.doubts),
+        "phase": line.phase,
+        "stage": line.stage,
+    }

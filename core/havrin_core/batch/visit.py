@@ -120,10 +120,18 @@ class _Tape:
             key = str(uuid.uuid5(uuid.NAMESPACE_OID, f"{self.begun.isoformat()}/{number}/{index}"))
             self.entries.append(
                 Entry(
-                    key, at + timedelta(microseconds=index), str(row.get("by", "technician")), phase, body, f"{self.begun.isoformat()}/{number}", "",
-                    str(row.get("device") or ""), sent, received,
+                    key,
+                    at + timedelta(microseconds=index),
+                    str(row.get("by", "technician")),
+                    phase,
+                    body,
+                    f"{self.begun.isoformat()}/{number}",
+                    "",
+                    str(row.get("device") or ""),
+                    sent,
+                    received,
                 )
-            )  # fmt: skip
+            )
             self.line_of[key] = number
             self.of_line.setdefault(number, []).append(key)
 
@@ -186,12 +194,18 @@ class _Tape:
     def bundle(self, unit: Mapping[str, Any], rules: Mapping[str, Any]) -> dict[str, Any]:
         """Return the visit as a bundle document."""
         return {
-            "format": FORMAT, "version": VERSION, "unit_system": self.system, "unit": {"name": "unit", **unit}, "house_rules": dict(rules),
+            "format": FORMAT,
+            "version": VERSION,
+            "unit_system": self.system,
+            "unit": {"name": "unit", **unit},
+            "house_rules": dict(rules),
             "visit": {
-                "reason": self.reason, "entries": [entry_to_dict(entry) for entry in self.entries],
-                "open_before": [entry_to_dict(entry) for entry in self.before.entries], "owed": list(self.before.owed),
+                "reason": self.reason,
+                "entries": [entry_to_dict(entry) for entry in self.entries],
+                "open_before": [entry_to_dict(entry) for entry in self.before.entries],
+                "owed": list(self.before.owed),
             },
-        }  # fmt: skip
+        }
 
 
 def _refused(question: str, kept_as: str) -> dict[str, Any]:

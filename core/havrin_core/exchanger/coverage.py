@@ -68,7 +68,13 @@ def placed(facts: Facts, exchanger: Exchanger) -> list[Placed]:
         spot = zone or (where.zones[len(where.zones) // 2] if where else None)
         rows.append(
             Placed(
-                line.entry.id, look, verdict, where.key if where else "", zone.key if zone else "", spot.x if spot else None, spot.y if spot else None,
+                line.entry.id,
+                look,
+                verdict,
+                where.key if where else "",
+                zone.key if zone else "",
+                spot.x if spot else None,
+                spot.y if spot else None,
             )
-        )  # fmt: skip
+        )
     return rows

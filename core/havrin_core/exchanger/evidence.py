@@ -96,7 +96,7 @@ def _next_looks(unit: Unit, facts: Facts, probability: float) -> list[NextLook]:
     rows = [
         ("borescope", 12, f"exchanger ok {parts}/{parts} by borescope", FINDS["borescope"] * (1 - done), _FALSE_ALARM),
         ("pressure", 30, "exchanger ok by pressure test", FINDS["pressure test"] * (1 - done), 0.02),
-    ]  # fmt: skip
+    ]
     if air and facts.newest("o2_step_pct", None) is None:
         rows.append(("o2_step", 6, "o2 step ", 0.7, 0.08))
     if air and facts.newest("supply_air_co_ppm", None) is None:

@@ -14,11 +14,17 @@ from havrin_core.vocabulary.catalogue import DANGER, verdict_of
 
 # part, condition -> (how much likelier it is on a breached exchanger, group of signs with one common cause)
 _SEEN = {
-    ("flame", "disturbed_by_blower"): (12.0, "blower start"), ("exchanger", "sooted"): (2.5, "fouling"), ("burner", "rusted"): (1.8, "fouling"),
-    ("exchanger", "rusted"): (1.8, "fouling"), ("exchanger", "scorched"): (3.0, "fouling"), ("flame", "rolled_out"): (3.0, "trips"),
-    ("exchanger", "warped"): (2.5, "fouling"), ("exchanger", "thin"): (4.0, "look"), ("exchanger", "rusted_soft"): (4.0, "look"),
+    ("flame", "disturbed_by_blower"): (12.0, "blower start"),
+    ("exchanger", "sooted"): (2.5, "fouling"),
+    ("burner", "rusted"): (1.8, "fouling"),
+    ("exchanger", "rusted"): (1.8, "fouling"),
+    ("exchanger", "scorched"): (3.0, "fouling"),
+    ("flame", "rolled_out"): (3.0, "trips"),
+    ("exchanger", "warped"): (2.5, "fouling"),
+    ("exchanger", "thin"): (4.0, "look"),
+    ("exchanger", "rusted_soft"): (4.0, "look"),
     ("rollout", "tripped"): (1.8, "trips"),
-}  # fmt: skip
+}
 _DOUBTFUL_RATIO = 6.0  # a line that may be a crack
 _UNSURE = {"": 1.0, "sure": 1.0, "likely": 0.7, "unsure": 0.4}  # share of the weight, as a power
 _RESET_RATIO, _CORROSIVE_RATIO = 1.8, 2.0

@@ -194,10 +194,20 @@ def facts_of(line: Line, before: bool) -> list[ReadingFact]:
     if isinstance(body, Reading):
         return [
             ReadingFact(
-                body.quantity, body.stage, body.value, line.phase, line.moment.at, *where, body.station,
-                body.computed_from, body.leads, body.at_least, body.place, before,
+                body.quantity,
+                body.stage,
+                body.value,
+                line.phase,
+                line.moment.at,
+                *where,
+                body.station,
+                body.computed_from,
+                body.leads,
+                body.at_least,
+                body.place,
+                before,
             )
-        ]  # fmt: skip
+        ]
     if isinstance(body, Trace):
         return [
             ReadingFact(

@@ -23,11 +23,19 @@ PLATE_FIELDS: Mapping[str, tuple[str, ...]] = {
     "water_supply_temp_k": ("water_max_k",),
 }
 _NAMES = {
-    "manifold_pa": "manifold pressure", "draft_pa": "pressure switch makes at", "input_w": "input",
-    "supply_running_pa": "least and most supply", "temperature_rise_k": "temperature rise range", "water_rise_k": "water rise range",
-    "supply_air_temp_k": "hottest supply air", "external_static_pa": "most external static", "blower_current_a": "blower, full load",
-    "flame_current_a": "least flame signal", "water_pressure_pa": "relief valve", "water_supply_temp_k": "hottest water",
-}  # fmt: skip
+    "manifold_pa": "manifold pressure",
+    "draft_pa": "pressure switch makes at",
+    "input_w": "input",
+    "supply_running_pa": "least and most supply",
+    "temperature_rise_k": "temperature rise range",
+    "water_rise_k": "water rise range",
+    "supply_air_temp_k": "hottest supply air",
+    "external_static_pa": "most external static",
+    "blower_current_a": "blower, full load",
+    "flame_current_a": "least flame signal",
+    "water_pressure_pa": "relief valve",
+    "water_supply_temp_k": "hottest water",
+}
 
 
 def is_staged(quantity: str) -> bool:

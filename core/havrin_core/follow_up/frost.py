@@ -54,9 +54,16 @@ def shutdown_plan_of(facts: Facts) -> ShutdownPlan:
     )
     said = {name: tuple(body.text for _, body in facts.said(name)) for name in _WORDS}
     return ShutdownPlan(
-        hours, building, inside, outdoor.value if outdoor else None, said["vulnerable"], said["tempheat"],
-        said["drained"], said["refuse"], said["told"],
-    )  # fmt: skip
+        hours,
+        building,
+        inside,
+        outdoor.value if outdoor else None,
+        said["vulnerable"],
+        said["tempheat"],
+        said["drained"],
+        said["refuse"],
+        said["told"],
+    )
 
 
 def frost_says(plan: ShutdownPlan, system: str) -> str:

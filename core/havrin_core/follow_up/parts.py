@@ -18,36 +18,124 @@ class OrderPart:
 
 
 PARTS: tuple[OrderPart, ...] = (
-    OrderPart("igniter", "Igniter", ("igniter",), ("bracket screws", "gasket of its plate"), (("igniter", "white"), ("igniter", "cracked"), ("igniter", "dead"),)),
-    OrderPart("flame_rod", "Flame rod", ("flame rod", "rod", "sensor"), ("its lead", "screw"), (("flame_rod", "coated"), ("flame_rod", "cracked"),)),
+    OrderPart(
+        "igniter",
+        "Igniter",
+        ("igniter",),
+        ("bracket screws", "gasket of its plate"),
+        (
+            ("igniter", "white"),
+            ("igniter", "cracked"),
+            ("igniter", "dead"),
+        ),
+    ),
+    OrderPart(
+        "flame_rod",
+        "Flame rod",
+        ("flame rod", "rod", "sensor"),
+        ("its lead", "screw"),
+        (
+            ("flame_rod", "coated"),
+            ("flame_rod", "cracked"),
+        ),
+    ),
     OrderPart("inducer", "Inducer", ("inducer",), ("gasket to the collector", "vent connector clamp", "drain hose")),
     OrderPart("pressure_switch", "Pressure switch", ("pressure switch",), ("hose", "barb"), switch=True),
-    OrderPart("differential_switch", "Differential or multi-stage pressure switch", ("differential switch", "two-sided switch"), ("both hoses",), switch=True, two_sided=True),
+    OrderPart(
+        "differential_switch",
+        "Differential or multi-stage pressure switch",
+        ("differential switch", "two-sided switch"),
+        ("both hoses",),
+        switch=True,
+        two_sided=True,
+    ),
     OrderPart("limit", "Limit", ("limit",), ("gasket of its plate",), switch=True),
     OrderPart("rollout", "Rollout switch", ("rollout", "rollout switch"), (), switch=True),
-    OrderPart("gas_valve", "Gas valve", ("gas valve", "valve"), ("flange seals", "thread sealant for gas", "orifice of its pilot, where it has one")),
-    OrderPart("orifices", "Set of orifices", ("orifices", "orifice"), ("conversion label", "regulator spring, where the gas changes", "low-pressure switch, where LP asks for it"), (("orifices", "wrong"), ("conversion", "wrong"),)),
-    OrderPart("burner_set", "Set of burners", ("burners", "burner set"), ("burner seals", "bolts", "carry-over strips")),
+    OrderPart(
+        "gas_valve",
+        "Gas valve",
+        ("gas valve", "valve"),
+        ("flange seals", "thread sealant for gas", "orifice of its pilot, where it has one"),
+    ),
+    OrderPart(
+        "orifices",
+        "Set of orifices",
+        ("orifices", "orifice"),
+        ("conversion label", "regulator spring, where the gas changes", "low-pressure switch, where LP asks for it"),
+        (
+            ("orifices", "wrong"),
+            ("conversion", "wrong"),
+        ),
+    ),
+    OrderPart(
+        "burner_set", "Set of burners", ("burners", "burner set"), ("burner seals", "bolts", "carry-over strips")
+    ),
     OrderPart("board", "Control board", ("board", "control board", "control"), ("its plug for the model", "fuse")),
     OrderPart("transformer", "Transformer", ("transformer",), ("fuse, 3 or 5 A", "wire connectors")),
-    OrderPart("blower_motor", "Blower motor", ("blower motor", "blower", "motor"), ("capacitor of its rating", "mounts", "belly band")),
+    OrderPart(
+        "blower_motor",
+        "Blower motor",
+        ("blower motor", "blower", "motor"),
+        ("capacitor of its rating", "mounts", "belly band"),
+    ),
     OrderPart("capacitor", "Capacitor", ("capacitor",), ("strap", "boot")),
-    OrderPart("belt", "Belt", ("belt",), (), (("belt", "worn"), ("belt", "cracked"),)),
+    OrderPart(
+        "belt",
+        "Belt",
+        ("belt",),
+        (),
+        (
+            ("belt", "worn"),
+            ("belt", "cracked"),
+        ),
+    ),
     OrderPart("filter", "Filter", ("filter",), (), (("filter", "dirty"),)),
     OrderPart("trap", "Condensate trap", ("trap", "condensate trap"), ("hoses", "clamps"), (("trap", "cracked"),)),
-    OrderPart("vent_pipe", "Vent pipe and fittings", ("vent pipe", "vent parts"), ("cement and primer or sealant of its listing", "hangers", "terminal")),
-    OrderPart("exchanger", "Heat exchanger", ("exchanger", "heat exchanger"), ("gaskets", "burner seals", "collector gasket", "inducer gasket", "limit and rollout gaskets", "flue collar"), (("exchanger", "cracked"), ("exchanger", "holed"), ("exchanger", "rusted_through"),)),
-    OrderPart("secondary_coil", "Secondary coil", ("secondary coil", "coil"), ("gaskets", "drain hoses", "header seal")),
+    OrderPart(
+        "vent_pipe",
+        "Vent pipe and fittings",
+        ("vent pipe", "vent parts"),
+        ("cement and primer or sealant of its listing", "hangers", "terminal"),
+    ),
+    OrderPart(
+        "exchanger",
+        "Heat exchanger",
+        ("exchanger", "heat exchanger"),
+        ("gaskets", "burner seals", "collector gasket", "inducer gasket", "limit and rollout gaskets", "flue collar"),
+        (
+            ("exchanger", "cracked"),
+            ("exchanger", "holed"),
+            ("exchanger", "rusted_through"),
+        ),
+    ),
+    OrderPart(
+        "secondary_coil", "Secondary coil", ("secondary coil", "coil"), ("gaskets", "drain hoses", "header seal")
+    ),
     OrderPart("thermocouple", "Thermocouple", ("thermocouple",), ("pilot orifice",)),
     OrderPart("pilot", "Pilot assembly", ("pilot", "pilot assembly"), ("tube and fittings", "spark lead")),
     OrderPart("pump", "Pump", ("pump", "circulator"), ("flange gaskets", "isolating valves where there are none")),
-    OrderPart("relief_valve", "Relief valve", ("relief valve", "relief"), ("pipe down to the floor",), (("relief", "dripping"), ("relief", "plugged"), ("relief", "does_not_act"),)),
+    OrderPart(
+        "relief_valve",
+        "Relief valve",
+        ("relief valve", "relief"),
+        ("pipe down to the floor",),
+        (
+            ("relief", "dripping"),
+            ("relief", "plugged"),
+            ("relief", "does_not_act"),
+        ),
+    ),
     OrderPart("expansion_vessel", "Expansion vessel", ("expansion vessel", "expansion tank"), ("service valve",)),
     OrderPart("low_water_cutoff", "Low-water cut-off", ("low water cutoff", "lwco"), ("probe gasket",)),
-    OrderPart("regulator", "Line regulator", ("regulator", "line regulator"), ("vent screen", "leak fluid", "thread sealant for gas")),
+    OrderPart(
+        "regulator",
+        "Line regulator",
+        ("regulator", "line regulator"),
+        ("vent screen", "leak fluid", "thread sealant for gas"),
+    ),
     OrderPart("hose", "Pressure hose", ("hose", "pressure hose"), ()),
     OrderPart("thermostat", "Thermostat", ("thermostat",), ()),
-)  # fmt: skip
+)
 _TOGETHER: Mapping[str, tuple[str, ...]] = {"inducer": ("pressure switch",)}
 _BY_KEY = {part.key: part for part in PARTS}
 PART_WORDS = {word: part.key for part in PARTS for word in (*part.words, part.key.replace("_", " "))}

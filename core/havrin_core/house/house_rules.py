@@ -59,14 +59,27 @@ LIMITS: Mapping[str, tuple[str, str, float, float]] = {
 PRESETS: Mapping[str, HouseRules] = {
     "common practice": HouseRules(),
     "strict": HouseRules(
-        "strict", switch_test="both", jumpers="none", inducer_switch="always_together", replacement_switch="original_only",
-        setting_the_fire="meter_first", efficiency_shown="both", manual_reset="twelve_cycles", worn_part="replace",
-        temporary_repair="not_allowed", co_air_free_action_ppm=200.0, co_air_free_ask_ppm=50.0,
+        "strict",
+        switch_test="both",
+        jumpers="none",
+        inducer_switch="always_together",
+        replacement_switch="original_only",
+        setting_the_fire="meter_first",
+        efficiency_shown="both",
+        manual_reset="twelve_cycles",
+        worn_part="replace",
+        temporary_repair="not_allowed",
+        co_air_free_action_ppm=200.0,
+        co_air_free_ask_ppm=50.0,
     ),
     "ratio school, metric": HouseRules(
-        "ratio school, metric", co_criterion="ratio", setting_the_fire="meter_first", altitude_derate="none", scheme="two_classes"
+        "ratio school, metric",
+        co_criterion="ratio",
+        setting_the_fire="meter_first",
+        altitude_derate="none",
+        scheme="two_classes",
     ),
-}  # fmt: skip
+}
 
 
 def efficiencies_shown(rules: HouseRules, system: str) -> tuple[str, ...]:

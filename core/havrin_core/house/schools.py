@@ -108,7 +108,22 @@ SCHOOLS: dict[str, dict[str, str]] = {
 
 # What each scheme calls a standing: scheme -> level -> words on the tag
 SCHEMES: Mapping[str, Mapping[int, str]] = {
-    "four_levels": {1: "Leave running", 2: "Leave running, owner told", 3: "Do not leave running yet", 4: "Shut down and tag"},
-    "two_tags": {1: "No tag", 2: "No tag, advice given", 3: "Yellow tag: do not use before it is put right", 4: "Red tag: shut off"},
-    "two_classes": {1: "No danger found", 2: "Advice", 3: "Danger, second class: not to be used", 4: "Danger, first class: made safe, shut off"},
-}  # fmt: skip
+    "four_levels": {
+        1: "Leave running",
+        2: "Leave running, owner told",
+        3: "Do not leave running yet",
+        4: "Shut down and tag",
+    },
+    "two_tags": {
+        1: "No tag",
+        2: "No tag, advice given",
+        3: "Yellow tag: do not use before it is put right",
+        4: "Red tag: shut off",
+    },
+    "two_classes": {
+        1: "No danger found",
+        2: "Advice",
+        3: "Danger, second class: not to be used",
+        4: "Danger, first class: made safe, shut off",
+    },
+}

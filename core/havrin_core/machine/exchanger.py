@@ -59,31 +59,99 @@ class _Shape:
 
 _SHAPES: dict[str, _Shape] = {
     "tubular": _Shape(
-        "tube", 74, ((16, 214), (16, 62), (22, 44), (37, 36), (52, 44), (58, 62), (58, 214)),
-        (("burner end", 16, 200), ("straight", 16, 130), ("first bend", 23, 44), ("second bend", 51, 44), ("collector end", 58, 200)),
+        "tube",
+        74,
+        ((16, 214), (16, 62), (22, 44), (37, 36), (52, 44), (58, 62), (58, 214)),
+        (
+            ("burner end", 16, 200),
+            ("straight", 16, 130),
+            ("first bend", 23, 44),
+            ("second bend", 51, 44),
+            ("collector end", 58, 200),
+        ),
         closed=False,
     ),
     "clamshell": _Shape(
-        "cell", 74, ((10, 214), (10, 128), (20, 104), (20, 62), (10, 40), (10, 12), (64, 12), (64, 40), (54, 62), (54, 104), (64, 128), (64, 214)),
-        (("burner opening", 37, 198), ("first bend", 37, 140), ("seam", 20, 84), ("neck", 44, 74), ("collector end", 37, 24)),
+        "cell",
+        74,
+        (
+            (10, 214),
+            (10, 128),
+            (20, 104),
+            (20, 62),
+            (10, 40),
+            (10, 12),
+            (64, 12),
+            (64, 40),
+            (54, 62),
+            (54, 104),
+            (64, 128),
+            (64, 214),
+        ),
+        (
+            ("burner opening", 37, 198),
+            ("first bend", 37, 140),
+            ("seam", 20, 84),
+            ("neck", 44, 74),
+            ("collector end", 37, 24),
+        ),
     ),
     "drum": _Shape(
-        "drum", 150, ((12, 200), (12, 74), (30, 40), (75, 26), (120, 40), (138, 74), (138, 200)),
-        (("burner opening", 75, 190), ("front weld", 26, 120), ("crown", 75, 46), ("rear weld", 124, 120), ("collector", 122, 62)),
+        "drum",
+        150,
+        ((12, 200), (12, 74), (30, 40), (75, 26), (120, 40), (138, 74), (138, 200)),
+        (
+            ("burner opening", 75, 190),
+            ("front weld", 26, 120),
+            ("crown", 75, 46),
+            ("rear weld", 124, 120),
+            ("collector", 122, 62),
+        ),
     ),
     "sectional": _Shape(
-        "section", 62, ((6, 214), (6, 60), (22, 60), (22, 40), (6, 40), (6, 14), (56, 14), (56, 40), (40, 40), (40, 60), (56, 60), (56, 214)),
-        (("burner side", 31, 200), ("flueway", 31, 150), ("waterway", 31, 96), ("push nipple", 31, 50), ("hood joint", 31, 24)),
+        "section",
+        62,
+        (
+            (6, 214),
+            (6, 60),
+            (22, 60),
+            (22, 40),
+            (6, 40),
+            (6, 14),
+            (56, 14),
+            (56, 40),
+            (40, 40),
+            (40, 60),
+            (56, 60),
+            (56, 214),
+        ),
+        (
+            ("burner side", 31, 200),
+            ("flueway", 31, 150),
+            ("waterway", 31, 96),
+            ("push nipple", 31, 50),
+            ("hood joint", 31, 24),
+        ),
     ),
     "tube_bundle": _Shape(
-        "bundle", 170, ((14, 206), (14, 20), (156, 20), (156, 206)),
-        (("burner door seal", 85, 20), ("upper tube sheet", 85, 48), ("tubes", 85, 112), ("lower tube sheet", 85, 176), ("condensate outlet", 85, 204)),
+        "bundle",
+        170,
+        ((14, 206), (14, 20), (156, 20), (156, 206)),
+        (
+            ("burner door seal", 85, 20),
+            ("upper tube sheet", 85, 48),
+            ("tubes", 85, 112),
+            ("lower tube sheet", 85, 176),
+            ("condensate outlet", 85, 204),
+        ),
     ),
-}  # fmt: skip
+}
 _COIL = _Shape(
-    SECONDARY, 110, ((8, 190), (8, 60), (102, 60), (102, 190)),
+    SECONDARY,
+    110,
+    ((8, 190), (8, 60), (102, 60), (102, 190)),
     (("face", 55, 84), ("header", 92, 124), ("tubes", 46, 124), ("drain pan", 55, 176)),
-)  # fmt: skip
+)
 
 
 def exchanger_of(unit: Unit) -> Exchanger | None:

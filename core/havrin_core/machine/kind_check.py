@@ -9,9 +9,17 @@ from havrin_core.vocabulary.measurands import measurand
 
 FORMAT, VERSION = "havrin-kind", 1
 _FIELDS = {
-    "format": str, "version": int, "key": str, "name": str, "condensing": bool, "o2_doubt_pct": list, "safety_devices": list, "ties": list, "paths": list,
+    "format": str,
+    "version": int,
+    "key": str,
+    "name": str,
+    "condensing": bool,
+    "o2_doubt_pct": list,
+    "safety_devices": list,
+    "ties": list,
+    "paths": list,
     "must_show": dict,
-}  # fmt: skip
+}
 _MAY = {"circuits": dict, "modulating": bool, "draft_hood": bool, "second_source": bool, "about": str, "exchanger": str}
 _PATH = {"key": str, "name": str, "direction": str, "hint": str, "stations": list}
 _STATION = {"key": str, "name": str}

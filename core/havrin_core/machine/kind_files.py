@@ -61,9 +61,16 @@ SHIPPED = Library()
 
 
 def build_unit(
-    name: str, kind: str, plate: Plate, altitude_m: float, *,
-    circuit: str = "", codes: Sequence[CodeMeaning] = (), manual: Sequence[ManualLimit] = (), library: Library = SHIPPED,
-) -> Unit:  # fmt: skip
+    name: str,
+    kind: str,
+    plate: Plate,
+    altitude_m: float,
+    *,
+    circuit: str = "",
+    codes: Sequence[CodeMeaning] = (),
+    manual: Sequence[ManualLimit] = (),
+    library: Library = SHIPPED,
+) -> Unit:
     """Return a unit of ``kind`` with ``plate``, at ``altitude_m``.
 
     ``circuit`` is the model's own where it has one; ``codes`` is the model's chart, the circuit's where empty.
@@ -90,9 +97,15 @@ def build_of_model(
     """Return a unit of ``model``; ``own_plate`` holds what was read on this unit itself. Raises as build_unit."""
     plate = plate_from_dict(merged_plate(model.plate, own_plate))
     return build_unit(
-        name, model.kind, plate, altitude_m,
-        circuit=model.circuit, codes=model.codes, manual=model.manual, library=library,
-    )  # fmt: skip
+        name,
+        model.kind,
+        plate,
+        altitude_m,
+        circuit=model.circuit,
+        codes=model.codes,
+        manual=model.manual,
+        library=library,
+    )
 
 
 def plate_from_dict(data: Mapping[str, Any]) -> Plate:
@@ -119,13 +132,19 @@ def kind_document(kind: str) -> Any:
 def _kind(key: str, document: Mapping[str, Any]) -> Kind:
     low, high = document["o2_doubt_pct"]
     return Kind(
-        key=key, name=document["name"], condensing=document["condensing"], o2_doubt_pct=(low, high),
+        key=key,
+        name=document["name"],
+        condensing=document["condensing"],
+        o2_doubt_pct=(low, high),
         safety_devices=tuple(DEVICE_ALIASES.get(key, key) for key in document["safety_devices"]),
         ties=tuple((a, b) for a, b in document["ties"]),
-        modulating=document.get("modulating", False), circuits=document.get("circuits", {}),
-        second_source=document.get("second_source", False), draft_hood=document.get("draft_hood", False), exchanger=document.get("exchanger", ""),
+        modulating=document.get("modulating", False),
+        circuits=document.get("circuits", {}),
+        second_source=document.get("second_source", False),
+        draft_hood=document.get("draft_hood", False),
+        exchanger=document.get("exchanger", ""),
         must_show={reason: tuple(names) for reason, names in document["must_show"].items()},
-    )  # fmt: skip
+    )
 
 
 def _path(data: Mapping[str, Any], stages: tuple[str, ...]) -> Path:

@@ -54,9 +54,15 @@ def _of_devices(unit: Unit) -> frozenset[str]:
 
 # keys of shipped circuits -> the device's own key
 _WIRED_AS = {
-    "pressure_low": "pressure_switch", "pressure_high": "pressure_switch_high", "aux_limit": "aux_limit", "gas_pressure": "gas_pressure_switch_low",
-    "spill": "spill_switch", "airflow_low": "airflow_switch_low", "airflow_high": "airflow_switch_high", "low_water": "low_water",
-}  # fmt: skip
+    "pressure_low": "pressure_switch",
+    "pressure_high": "pressure_switch_high",
+    "aux_limit": "aux_limit",
+    "gas_pressure": "gas_pressure_switch_low",
+    "spill": "spill_switch",
+    "airflow_low": "airflow_switch_low",
+    "airflow_high": "airflow_switch_high",
+    "low_water": "low_water",
+}
 
 
 def parts_of(unit: Unit) -> frozenset[str]:

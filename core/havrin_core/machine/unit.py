@@ -10,8 +10,12 @@ from havrin_core.physics.fuels import FUEL_NAMES, Fuel, shipped_fuel
 
 STAGE_LABELS = {"only": "", "low": "low", "high": "high"}
 EXCHANGERS: Mapping[str, str] = {
-    "tubular": "Tubular", "clamshell": "Clamshell", "drum": "Drum", "sectional": "Sectional", "tube_bundle": "Tube bundle",
-}  # fmt: skip
+    "tubular": "Tubular",
+    "clamshell": "Clamshell",
+    "drum": "Drum",
+    "sectional": "Sectional",
+    "tube_bundle": "Tube bundle",
+}
 # Fields of the plate that are one of a few words: field -> (name, {word: how it reads})
 PLATE_CHOICES: Mapping[str, tuple[str, Mapping[str, str]]] = {
     "vent_category": (

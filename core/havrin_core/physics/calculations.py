@@ -40,9 +40,12 @@ def calculation_names() -> tuple[str, ...]:
 
 
 def _offers(
-    name: str, words: tuple[str, ...], numbers: tuple[str, ...], results: tuple[str, ...],
+    name: str,
+    words: tuple[str, ...],
+    numbers: tuple[str, ...],
+    results: tuple[str, ...],
     usual: Mapping[str, float] | None = None,
-) -> Callable[[Callable[[Words, Values], Values]], Callable[[Words, Values], Values]]:  # fmt: skip
+) -> Callable[[Callable[[Words, Values], Values]], Callable[[Words, Values], Values]]:
     def register(compute: Callable[[Words, Values], Values]) -> Callable[[Words, Values], Values]:
         _REGISTRY[name] = Calculation(name, words, numbers, results, compute, usual or {})
         return compute
@@ -51,14 +54,30 @@ def _offers(
 
 
 @_offers(
-    "combustion", ("fuel",), ("o2_dry_pct", "co_dry_ppm", "flue_temp_c", "air_temp_c", "air_rh_pct", "baro_kpa"),
+    "combustion",
+    ("fuel",),
+    ("o2_dry_pct", "co_dry_ppm", "flue_temp_c", "air_temp_c", "air_rh_pct", "baro_kpa"),
     (
-        "lambda", "excess_air_pct", "co2_dry_pct", "dry_air_m3_per_m3", "dry_flue_m3_per_m3", "wet_flue_m3_per_m3",
-        "co_air_free_ppm", "co_at_3pct_o2_ppm", "co_co2_ratio", "flue_dew_point_c", "condensing",
-        "loss_dry_pct_net", "loss_h2o_sensible_pct_net", "loss_co_pct_net", "loss_latent_full_pct_gross",
-        "condensed_fraction_of_combustion_water", "eff_net_pct", "eff_gross_pct",
+        "lambda",
+        "excess_air_pct",
+        "co2_dry_pct",
+        "dry_air_m3_per_m3",
+        "dry_flue_m3_per_m3",
+        "wet_flue_m3_per_m3",
+        "co_air_free_ppm",
+        "co_at_3pct_o2_ppm",
+        "co_co2_ratio",
+        "flue_dew_point_c",
+        "condensing",
+        "loss_dry_pct_net",
+        "loss_h2o_sensible_pct_net",
+        "loss_co_pct_net",
+        "loss_latent_full_pct_gross",
+        "condensed_fraction_of_combustion_water",
+        "eff_net_pct",
+        "eff_gross_pct",
     ),
-)  # fmt: skip
+)
 def _combustion(words: Words, row: Values) -> Values:
     fuel = shipped_fuel(words["fuel"])
     o2, co = row["o2_dry_pct"], row["co_dry_ppm"]
@@ -66,39 +85,61 @@ def _combustion(words: Words, row: Values) -> Values:
     around = Surroundings(row["air_temp_c"] + ICE_POINT_K, row["air_rh_pct"], row["baro_kpa"] * 1000)
     found = losses(fuel, flue, row["flue_temp_c"] + ICE_POINT_K, around)
     return {
-        "lambda": flue.excess_air_ratio, "excess_air_pct": flue.excess_air_pct, "co2_dry_pct": flue.co2_dry_pct,
-        "dry_air_m3_per_m3": flue.dry_air, "dry_flue_m3_per_m3": flue.dry_flue, "wet_flue_m3_per_m3": found.wet_flue,
-        "co_air_free_ppm": co_air_free_ppm(o2, co), "co_at_3pct_o2_ppm": co_at_reference_o2_ppm(o2, co, 3.0),
-        "co_co2_ratio": co_co2_ratio(flue), "flue_dew_point_c": found.dew_point_k - ICE_POINT_K,
-        "condensing": int(found.condensing), "loss_dry_pct_net": found.dry_pct_net,
-        "loss_h2o_sensible_pct_net": found.water_sensible_pct_net, "loss_co_pct_net": found.co_pct_net,
+        "lambda": flue.excess_air_ratio,
+        "excess_air_pct": flue.excess_air_pct,
+        "co2_dry_pct": flue.co2_dry_pct,
+        "dry_air_m3_per_m3": flue.dry_air,
+        "dry_flue_m3_per_m3": flue.dry_flue,
+        "wet_flue_m3_per_m3": found.wet_flue,
+        "co_air_free_ppm": co_air_free_ppm(o2, co),
+        "co_at_3pct_o2_ppm": co_at_reference_o2_ppm(o2, co, 3.0),
+        "co_co2_ratio": co_co2_ratio(flue),
+        "flue_dew_point_c": found.dew_point_k - ICE_POINT_K,
+        "condensing": int(found.condensing),
+        "loss_dry_pct_net": found.dry_pct_net,
+        "loss_h2o_sensible_pct_net": found.water_sensible_pct_net,
+        "loss_co_pct_net": found.co_pct_net,
         "loss_latent_full_pct_gross": found.latent_full_pct_gross,
         "condensed_fraction_of_combustion_water": found.condensed_fraction_of_combustion_water,
-        "eff_net_pct": found.efficiency_net_pct, "eff_gross_pct": found.efficiency_gross_pct,
-    }  # fmt: skip
+        "eff_net_pct": found.efficiency_net_pct,
+        "eff_gross_pct": found.efficiency_gross_pct,
+    }
 
 
 @_offers(
-    "orifice", ("fuel",), ("orifice_diameter_mm", "manifold_pressure_kpa", "discharge_coefficient", "baro_kpa", "gas_temp_c"),
+    "orifice",
+    ("fuel",),
+    ("orifice_diameter_mm", "manifold_pressure_kpa", "discharge_coefficient", "baro_kpa", "gas_temp_c"),
     _GAS_RESULTS,
-)  # fmt: skip
+)
 def _orifice(words: Words, row: Values) -> Values:
     found = orifice_flow(
-        shipped_fuel(words["fuel"]), row["orifice_diameter_mm"] / 1000, row["manifold_pressure_kpa"] * 1000,
-        row["discharge_coefficient"], row["baro_kpa"] * 1000, row["gas_temp_c"] + ICE_POINT_K,
-    )  # fmt: skip
+        shipped_fuel(words["fuel"]),
+        row["orifice_diameter_mm"] / 1000,
+        row["manifold_pressure_kpa"] * 1000,
+        row["discharge_coefficient"],
+        row["baro_kpa"] * 1000,
+        row["gas_temp_c"] + ICE_POINT_K,
+    )
     return _gas(found.input_gross_w, found.input_net_w, found.flow_m3_s_standard)
 
 
 @_offers(
-    "meter", ("fuel", "dial_unit"),
-    ("dial_volume", "revolutions", "time_s", "meter_temp_c", "meter_gauge_kpa", "baro_kpa"), _GAS_RESULTS,
-)  # fmt: skip
+    "meter",
+    ("fuel", "dial_unit"),
+    ("dial_volume", "revolutions", "time_s", "meter_temp_c", "meter_gauge_kpa", "baro_kpa"),
+    _GAS_RESULTS,
+)
 def _meter(words: Words, row: Values) -> Values:
     found = meter_flow(
-        shipped_fuel(words["fuel"]), dial_m3(row["dial_volume"], words["dial_unit"]), row["revolutions"], row["time_s"],
-        row["meter_gauge_kpa"] * 1000, row["meter_temp_c"] + ICE_POINT_K, row["baro_kpa"] * 1000,
-    )  # fmt: skip
+        shipped_fuel(words["fuel"]),
+        dial_m3(row["dial_volume"], words["dial_unit"]),
+        row["revolutions"],
+        row["time_s"],
+        row["meter_gauge_kpa"] * 1000,
+        row["meter_temp_c"] + ICE_POINT_K,
+        row["baro_kpa"] * 1000,
+    )
     return _gas(found.input_gross_w, found.input_net_w, found.flow_m3_s_standard)
 
 
@@ -108,10 +149,12 @@ def _gas(gross_w: float, net_w: float, flow_m3_s: float) -> Values:
 
 
 @_offers(
-    "chimney", ("fuel",),
+    "chimney",
+    ("fuel",),
     ("height_m", "mean_flue_temp_c", "outdoor_temp_c", "baro_kpa", "o2_dry_pct", "air_rh_pct", "room_air_temp_c"),
-    ("draft_pa",), {"room_air_temp_c": _ROOM_C},
-)  # fmt: skip
+    ("draft_pa",),
+    {"room_air_temp_c": _ROOM_C},
+)
 def _chimney(words: Words, row: Values) -> Values:
     baro_pa = row["baro_kpa"] * 1000
     room_k = row["room_air_temp_c"] + ICE_POINT_K
@@ -121,23 +164,27 @@ def _chimney(words: Words, row: Values) -> Values:
 
 
 @_offers(
-    "airflow", (), ("output_kw", "return_temp_c", "temp_rise_k", "altitude_m"),
+    "airflow",
+    (),
+    ("output_kw", "return_temp_c", "temp_rise_k", "altitude_m"),
     ("mass_flow_kg_h", "airflow_m3_h_at_return", "airflow_m3_h_at_supply"),
-)  # fmt: skip
+)
 def _airflow(words: Words, row: Values) -> Values:
     baro_pa = barometric_pressure_pa(row["altitude_m"])
     found = airflow(row["output_kw"] * 1000, row["return_temp_c"] + ICE_POINT_K, row["temp_rise_k"], baro_pa)
     return {
-        "mass_flow_kg_h": found.mass_flow_kg_s * _HOUR_S, "airflow_m3_h_at_return": found.flow_m3_s_return * _HOUR_S,
+        "mass_flow_kg_h": found.mass_flow_kg_s * _HOUR_S,
+        "airflow_m3_h_at_return": found.flow_m3_s_return * _HOUR_S,
         "airflow_m3_h_at_supply": found.flow_m3_s_supply * _HOUR_S,
-    }  # fmt: skip
+    }
 
 
 @_offers(
-    "decay", (),
+    "decay",
+    (),
     ("volume_l", "gauge1_pa", "gauge2_pa", "temp1_c", "temp2_c", "baro1_kpa", "baro2_kpa", "duration_min"),
     ("gauge_drop_corrected_pa", "leak_l_h_15c_101325pa"),
-)  # fmt: skip
+)
 def _decay(words: Words, row: Values) -> Values:
     start, end = (
         Closed(row[f"gauge{n}_pa"], row[f"temp{n}_c"] + ICE_POINT_K, row[f"baro{n}_kpa"] * 1000) for n in (1, 2)

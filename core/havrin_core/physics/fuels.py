@@ -125,11 +125,21 @@ def _build(name: str, label: str, shares: dict[str, float]) -> Fuel:
     gross, net = heating_values_j_mol(shares, HEATING_VALUE_REFERENCE_K)
     mass = carbon * _MASS_C + hydrogen * _MASS_H + oxygen * _MASS_O + nitrogen * 2 * _MASS_N
     return Fuel(
-        name=name, label=label, composition=tuple(shares.items()),
-        carbon=carbon, hydrogen=hydrogen, oxygen=oxygen, nitrogen=nitrogen, molar_mass_kg=mass,
-        stoich_o2=o2, stoich_air=air, stoich_dry_flue=carbon + nitrogen + AIR_INERT * air,
-        water=hydrogen / 2, gross_j_mol=gross, net_j_mol=net,
-    )  # fmt: skip
+        name=name,
+        label=label,
+        composition=tuple(shares.items()),
+        carbon=carbon,
+        hydrogen=hydrogen,
+        oxygen=oxygen,
+        nitrogen=nitrogen,
+        molar_mass_kg=mass,
+        stoich_o2=o2,
+        stoich_air=air,
+        stoich_dry_flue=carbon + nitrogen + AIR_INERT * air,
+        water=hydrogen / 2,
+        gross_j_mol=gross,
+        net_j_mol=net,
+    )
 
 
 _SHIPPED: dict[str, tuple[str, dict[str, float]]] = {

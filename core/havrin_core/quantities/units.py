@@ -178,9 +178,19 @@ _SYSTEMS = {
     },
 }
 _SHARED = {
-    "voltage": "V", "current": "A", "current_small": "µA", "resistance": "Ω", "ppm": "ppm", "ppm_fine": "ppm", "percent": "%", "time": "s", "bore": "mm",
-    "capacitance": "µF", "count": "", "condensate": "l/h",
-}  # fmt: skip
+    "voltage": "V",
+    "current": "A",
+    "current_small": "µA",
+    "resistance": "Ω",
+    "ppm": "ppm",
+    "ppm_fine": "ppm",
+    "percent": "%",
+    "time": "s",
+    "bore": "mm",
+    "capacitance": "µF",
+    "count": "",
+    "condensate": "l/h",
+}
 
 
 def shown_unit(dimension: str, system: str) -> Unit:

@@ -54,7 +54,21 @@ class Context:
 # In no school, not even for a test.
 NEVER_BRIDGED: Iterable[str] = frozenset(
     (
-        "limit", "aux_limit", "high_limit", "rollout", "spill_switch", "low_water", "gas_pressure_switch_low", "gas_pressure_switch_high",
-        "flame_rod", "flame_detector", "flame_amplifier", "pilot_safety", "relief", "vent_damper", "float_switch", "interlock",
+        "limit",
+        "aux_limit",
+        "high_limit",
+        "rollout",
+        "spill_switch",
+        "low_water",
+        "gas_pressure_switch_low",
+        "gas_pressure_switch_high",
+        "flame_rod",
+        "flame_detector",
+        "flame_amplifier",
+        "pilot_safety",
+        "relief",
+        "vent_damper",
+        "float_switch",
+        "interlock",
     )
-)  # fmt: skip
+)

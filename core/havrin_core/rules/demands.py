@@ -16,9 +16,19 @@ from havrin_core.vocabulary.methods import CLOSE
 _EXCHANGER_PARTS = ("exchanger", "boiler_section", "unit")
 # what is read only while the burner runs
 _FIRE_QUANTITIES = (
-    "o2_dry_pct", "co_ppm_dry", "co2_dry_pct", "flue_temp_k", "flame_current_a", "input_w", "temperature_rise_k", "water_rise_k",
-    "manifold_pa", "discharge_co_ppm", "spillage_s", "supply_air_co_ppm",
-)  # fmt: skip
+    "o2_dry_pct",
+    "co_ppm_dry",
+    "co2_dry_pct",
+    "flue_temp_k",
+    "flame_current_a",
+    "input_w",
+    "temperature_rise_k",
+    "water_rise_k",
+    "manifold_pa",
+    "discharge_co_ppm",
+    "spillage_s",
+    "supply_air_co_ppm",
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -324,10 +334,21 @@ CURE, GOOD_LOOK = _cured(None), _good()
 VENT_GOOD = _good("vent")
 
 _NAMED: Mapping[str, Demand] = {
-    "cure": CURE, "changed": _changed(), "good": GOOD_LOOK, "cause": CAUSE, "leak": LEAK, "tight": TIGHT, "whole": WHOLE, "proved": PROVED,
-    "close_look": CLOSE_LOOK, "room": ROOM, "register": REGISTER, "spill": SPILL, "pressure": _pressure(),
+    "cure": CURE,
+    "changed": _changed(),
+    "good": GOOD_LOOK,
+    "cause": CAUSE,
+    "leak": LEAK,
+    "tight": TIGHT,
+    "whole": WHOLE,
+    "proved": PROVED,
+    "close_look": CLOSE_LOOK,
+    "room": ROOM,
+    "register": REGISTER,
+    "spill": SPILL,
+    "pressure": _pressure(),
     "whole_and_cause": _all_of(CAUSE, WHOLE),
-}  # fmt: skip
+}
 
 
 def demand(said: str) -> Demand:

@@ -167,15 +167,26 @@ SAMPLES = (
         opens=("fails limit",),
         not_opens=("proved limit",),
         lifted=("fails limit | did change limit | proved limit",),
-        not_lifted=("fails limit | proved limit", "fails limit | did change limit", "did change limit | fails limit | proved limit"),
+        not_lifted=(
+            "fails limit | proved limit",
+            "fails limit | did change limit",
+            "did change limit | fails limit | proved limit",
+        ),
         needs=("limit",),
     ),
     Sample(
         "reset_unexplained",
         opens=("did reset limit",),
         not_opens=("power off and on",),
-        lifted=("did reset limit | cause dirty filter | did change filter | cycles 12", "cause dirty filter | did change filter | did reset limit | cycles 12"),
-        not_lifted=("did reset limit | cycles 12", "cause dirty filter | did change filter | cycles 12 | did reset limit", "did reset limit | cause ? | cycles 12"),
+        lifted=(
+            "did reset limit | cause dirty filter | did change filter | cycles 12",
+            "cause dirty filter | did change filter | did reset limit | cycles 12",
+        ),
+        not_lifted=(
+            "did reset limit | cycles 12",
+            "cause dirty filter | did change filter | cycles 12 | did reset limit",
+            "did reset limit | cause ? | cycles 12",
+        ),
         needs=("limit", "filter"),
     ),
-)  # fmt: skip
+)

@@ -175,5 +175,12 @@ SAMPLES = (
         not_lifted=("o2 7.4 co 22 t 342 | o2 7.4 co 300 t 342", "o2 7.4 co 300 t 342 | did clean burner"),
         needs=("flue",),
     ),
-    Sample("co_alone", opens=("co 600",), not_opens=("co 30",), lifted=("co 600 | o2 7.4 co 22 t 342",), not_lifted=("co 600 | co 20",), needs=("flue",)),
-)  # fmt: skip
+    Sample(
+        "co_alone",
+        opens=("co 600",),
+        not_opens=("co 30",),
+        lifted=("co 600 | o2 7.4 co 22 t 342",),
+        not_lifted=("co 600 | co 20",),
+        needs=("flue",),
+    ),
+)

@@ -73,7 +73,10 @@ SAMPLES = (
         opens=("tight 40 l 20 mbar 10 mbar 5 min",),
         not_opens=("tight 4 l 20 mbar 20 mbar 10 min",),
         lifted=("tight 40 l 20 mbar 10 mbar 5 min | tight 4 l 20 mbar 20 mbar 10 min",),
-        not_lifted=("tight 40 l 20 mbar 10 mbar 5 min | leak ok", "tight 40 l 20 mbar 10 mbar 5 min | tight 40 l 20 mbar 20 mbar 5 s"),
+        not_lifted=(
+            "tight 40 l 20 mbar 10 mbar 5 min | leak ok",
+            "tight 40 l 20 mbar 10 mbar 5 min | tight 40 l 20 mbar 20 mbar 5 s",
+        ),
     ),
     Sample(
         "gas_in_the_air",
@@ -82,4 +85,4 @@ SAMPLES = (
         lifted=("lel 5 | lel 0 | leak ok",),
         not_lifted=("lel 5 | lel 0", "lel 5 | leak ok", "lel 0 | leak ok | lel 5"),
     ),
-)  # fmt: skip
+)

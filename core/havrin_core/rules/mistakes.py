@@ -79,9 +79,14 @@ def _un_teed(context: Context) -> Iterable[Reason]:
     for draft in _newest(context, "draft_pa"):
         makes = context.unit.stage(draft.stage).switch_makes_pa if draft.stage else None
         open_ = [
-            f for f in across for part in proving
-            if set(f.leads or ()) == set(part.nodes[:2]) and f.value > _SWITCH_OPEN_V and abs(f.at - draft.at) <= _TOGETHER and context.facts.same_epoch(f.at, draft.at)
-        ]  # fmt: skip
+            f
+            for f in across
+            for part in proving
+            if set(f.leads or ()) == set(part.nodes[:2])
+            and f.value > _SWITCH_OPEN_V
+            and abs(f.at - draft.at) <= _TOGETHER
+            and context.facts.same_epoch(f.at, draft.at)
+        ]
         if makes is not None and abs(draft.value) >= makes and open_:
             yield _slip("un_teed", "draft", draft)
 
@@ -172,5 +177,13 @@ def _too_short(context: Context) -> Iterable[Reason]:
 
 
 _RULES: tuple[Callable[[Context], Iterable[Reason]], ...] = (
-    _cover_off, _un_teed, _reference_hose, _still_closing, _burner_in_sight, _wrong_range, _gross_or_net, _air_in_the_sample, _too_short,
-)  # fmt: skip
+    _cover_off,
+    _un_teed,
+    _reference_hose,
+    _still_closing,
+    _burner_in_sight,
+    _wrong_range,
+    _gross_or_net,
+    _air_in_the_sample,
+    _too_short,
+)

@@ -12,8 +12,15 @@ from havrin_core.vocabulary.measurands import MEASURANDS, Measurand
 _SUCTION = ("draft_pa", "draft_least_pa")
 # judged by rules of their own: room_air.py, gas.py, vent.py, flue.py
 _JUDGED_APART = (
-    "room_co_ppm", "intake_co_ppm", "spillage_s", "gas_leak_m3_s", "gas_lel_pct", "supply_air_co_ppm", "discharge_co_ppm", "discharge_no2_ppm",
-)  # fmt: skip
+    "room_co_ppm",
+    "intake_co_ppm",
+    "spillage_s",
+    "gas_leak_m3_s",
+    "gas_lel_pct",
+    "supply_air_co_ppm",
+    "discharge_co_ppm",
+    "discharge_no2_ppm",
+)
 _OF_ONE_MOMENT = ("volts_across_v", "event_s")  # they say what the unit did then, not what it is
 
 
@@ -41,9 +48,18 @@ def _band(context: Context, quantity: str, stage: str | None) -> Band | None:
 def _view(context: Context, fact: ReadingFact, band: Band | None) -> ReadingView:
     found = context.facts.as_found(fact.quantity, fact.stage)
     return ReadingView(
-        fact.quantity, fact.stage, fact.value, band.verdict(judged_value(fact.quantity, fact.value)) if band else "", band, fact.phase,
-        fact.at, fact.entry_id, found.value if found is not None and found.entry_id != fact.entry_id else None, fact.computed_from, fact.at_least,
-    )  # fmt: skip
+        fact.quantity,
+        fact.stage,
+        fact.value,
+        band.verdict(judged_value(fact.quantity, fact.value)) if band else "",
+        band,
+        fact.phase,
+        fact.at,
+        fact.entry_id,
+        found.value if found is not None and found.entry_id != fact.entry_id else None,
+        fact.computed_from,
+        fact.at_least,
+    )
 
 
 def reading_reasons(context: Context) -> Iterator[Reason]:

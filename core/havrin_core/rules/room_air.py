@@ -144,8 +144,11 @@ SAMPLES = (
         not_opens=("room 6", "room co 0"),
         lifted=("room 40 | cause cracked vent | did repair vent | cycles 1 | room 2",),
         not_lifted=(
-            "room 40 | room 2", "room 40 | cause ? | room 2", "room 40 | cause worn igniter of the call | room 2",
-            "room 40 | cause cracked vent | did repair vent | room 2", "cause cracked vent | did repair vent | cycles 1 | room 2 | room 40",
+            "room 40 | room 2",
+            "room 40 | cause ? | room 2",
+            "room 40 | cause worn igniter of the call | room 2",
+            "room 40 | cause cracked vent | did repair vent | room 2",
+            "cause cracked vent | did repair vent | cycles 1 | room 2 | room 40",
             "room 40 | cause cracked vent | did repair vent | cycles 1 | room 2 | room 41",
         ),
         needs=("vent", "igniter"),
@@ -154,8 +157,13 @@ SAMPLES = (
         "register_co",
         opens=("room 0 | register 30",),
         not_opens=("room 25 | register 26",),
-        lifted=("register 30 | cause cracked exchanger | did change exchanger | exchanger ok by pressure test | register 1",),
-        not_lifted=("register 30 | register 1", "register 30 | cause cracked exchanger | did change exchanger | exchanger ok by pressure test"),
+        lifted=(
+            "register 30 | cause cracked exchanger | did change exchanger | exchanger ok by pressure test | register 1",
+        ),
+        not_lifted=(
+            "register 30 | register 1",
+            "register 30 | cause cracked exchanger | did change exchanger | exchanger ok by pressure test",
+        ),
         needs=("exchanger", "air"),
     ),
     Sample(
@@ -166,4 +174,4 @@ SAMPLES = (
         not_lifted=("dco 40 | did clean burner", "dco 3 | dco 40"),
         needs=("direct_fired",),
     ),
-)  # fmt: skip
+)

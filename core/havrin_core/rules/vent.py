@@ -108,7 +108,12 @@ SAMPLES = (
         opens=("spill 400",),
         not_opens=("spill 45", "spill 0"),
         lifted=("spill 400 | cause blocked vent | did clear vent | spill 40",),
-        not_lifted=("spill 400 | spill 40", "spill 400 | cause blocked vent | did clear vent", "spill 400 | cause ? | spill 40", "cause blocked vent | did clear vent | spill 40 | spill 400"),
+        not_lifted=(
+            "spill 400 | spill 40",
+            "spill 400 | cause blocked vent | did clear vent",
+            "spill 400 | cause ? | spill 40",
+            "cause blocked vent | did clear vent | spill 40 | spill 400",
+        ),
         needs=("draft_hood",),
     ),
     Sample(
@@ -119,4 +124,4 @@ SAMPLES = (
         not_lifted=("collar -.03 | collar .05", "collar .05 | did clear vent"),
         needs=("draft_hood",),
     ),
-)  # fmt: skip
+)

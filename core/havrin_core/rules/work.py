@@ -14,10 +14,17 @@ from havrin_core.vocabulary.catalogue import part
 
 # proof -> the quantity at whose station it is read
 _READ = {
-    "draft_each_stage": "draft_pa", "manifold_each_stage": "manifold_pa", "input_each_stage": "input_w", "flame_each_stage": "flame_current_a",
-    "rise_each_stage": "temperature_rise_k", "water_rise_each_stage": "water_rise_k", "water_pressure": "water_pressure_pa",
-    "discharge_co_each_stage": "discharge_co_ppm", "supply_running": "supply_running_pa", "supply_standing": "supply_standing_pa",
-}  # fmt: skip
+    "draft_each_stage": "draft_pa",
+    "manifold_each_stage": "manifold_pa",
+    "input_each_stage": "input_w",
+    "flame_each_stage": "flame_current_a",
+    "rise_each_stage": "temperature_rise_k",
+    "water_rise_each_stage": "water_rise_k",
+    "water_pressure": "water_pressure_pa",
+    "discharge_co_each_stage": "discharge_co_ppm",
+    "supply_running": "supply_running_pa",
+    "supply_standing": "supply_standing_pa",
+}
 # proof -> the station at which it is seen
 _SEEN = {
     "vent_seen": "vent",
@@ -27,9 +34,11 @@ _SEEN = {
     "low_water_proved": "low_water",
 }
 _INSTEAD: Mapping[str, str] = {
-    "draft_each_stage": "spillage_tested", "flue_each_stage": "discharge_co_each_stage", "rise_each_stage": "water_rise_each_stage",
+    "draft_each_stage": "spillage_tested",
+    "flue_each_stage": "discharge_co_each_stage",
+    "rise_each_stage": "water_rise_each_stage",
     "low_water_proved": "device_proved",
-}  # fmt: skip
+}
 _ON_A_RECHECK = ("cause_named",)  # who comes back to look names no cause
 
 
@@ -125,9 +134,18 @@ def _add(found: dict[tuple[str, Lack], Missing], context: Context, proof: ProofK
         )
         if key not in found:
             found[key] = Missing(
-                proof.key, station, proof.minutes, lack.stage, lack.device, lack.quantity, lack.still, lack.of,
-                asked.because if asked else None, asked.after.at if asked else None, asked.entry_id if asked else "",
-            )  # fmt: skip
+                proof.key,
+                station,
+                proof.minutes,
+                lack.stage,
+                lack.device,
+                lack.quantity,
+                lack.still,
+                lack.of,
+                asked.because if asked else None,
+                asked.after.at if asked else None,
+                asked.entry_id if asked else "",
+            )
 
 
 def _plate_values(context: Context) -> Iterator[Missing]:

@@ -28,9 +28,13 @@ def groups_alike(pictures: Pictures, kinds: Sequence[str] = FROM_OUTSIDE) -> lis
 def splitting_tests(pictures: Pictures, group: Sequence[FaultMode]) -> list[Test]:
     """Return the tests, of whatever kind, that tell at least two faults of ``group`` apart."""
     return [
-        test for test in pictures.tests.values()
-        if any(not _equal(test, pictures.of((group[0],)).outcomes[test.key], pictures.of((f,)).outcomes[test.key]) for f in group)
-    ]  # fmt: skip
+        test
+        for test in pictures.tests.values()
+        if any(
+            not _equal(test, pictures.of((group[0],)).outcomes[test.key], pictures.of((f,)).outcomes[test.key])
+            for f in group
+        )
+    ]
 
 
 def table_alike(every: Iterable[Pictures]) -> str:

@@ -85,9 +85,18 @@ def _volt_test(circuit: Circuit, part: Part, a: str, b: str) -> Test:
         else f"Volts at {part.name.lower()}, calling"
     )
     return Test(
-        f"volts:{a}:{b}", "volts", f"{name} ({a}–{b})", 2.5 if line else 1.5, f"v {a} {b} ", leads=(a, b), part=part.key,
-        sigma=sigma, direct=direct, caution=LIVE_LINE if line else LIVE_LOW, line_voltage=bool(line),
-    )  # fmt: skip
+        f"volts:{a}:{b}",
+        "volts",
+        f"{name} ({a}–{b})",
+        2.5 if line else 1.5,
+        f"v {a} {b} ",
+        leads=(a, b),
+        part=part.key,
+        sigma=sigma,
+        direct=direct,
+        caution=LIVE_LINE if line else LIVE_LOW,
+        line_voltage=bool(line),
+    )
 
 
 def _direct_only(circuit: Circuit) -> bool:
@@ -124,25 +133,57 @@ def _flue(circuit: Circuit) -> Iterable[Test]:
         return
     sound = fire(plant, 30.0, 1.0, 1.0, 1.0)
     if plant.fuel not in LP_FUELS:  # a tank has no dial to clock
-        yield Test("gauge:input_share", "gauge", "Clock the meter, this unit alone", 5, "clock ", quantity="input_share",
-                   sigma=0.05, nominal=1.0)  # fmt: skip
+        yield Test(
+            "gauge:input_share",
+            "gauge",
+            "Clock the meter, this unit alone",
+            5,
+            "clock ",
+            quantity="input_share",
+            sigma=0.05,
+            nominal=1.0,
+        )
     if not plant.has_flue:
         return
     if plant.heats == WATER:
         rise = next(q.value - q.rest for q in circuit.quantities if q.name == "water_temp_k")
-        yield Test("gauge:water_rise_k", "gauge", "Rise of the water while it runs", 4, "wrise ", quantity="water_rise_k",
-                   sigma=0.2 * rise, nominal=rise)  # fmt: skip
+        yield Test(
+            "gauge:water_rise_k",
+            "gauge",
+            "Rise of the water while it runs",
+            4,
+            "wrise ",
+            quantity="water_rise_k",
+            sigma=0.2 * rise,
+            nominal=rise,
+        )
     nominals = {"o2_dry_pct": sound.o2_dry_pct, "co_air_free_ppm": sound.co_air_free_ppm, "flue_temp_k": plant.stack_k}
     for quantity, (name, minutes, starter, sigma) in _ANALYZER.items():
         if quantity != "o2_step_pct" or plant.heats == AIR:
-            yield Test(f"gauge:{quantity}", "gauge", name, minutes, starter, quantity=quantity, sigma=sigma,
-                       nominal=nominals.get(quantity, 0.0))  # fmt: skip
+            yield Test(
+                f"gauge:{quantity}",
+                "gauge",
+                name,
+                minutes,
+                starter,
+                quantity=quantity,
+                sigma=sigma,
+                nominal=nominals.get(quantity, 0.0),
+            )
 
 
 def _flame(circuit: Circuit) -> Iterable[Test]:
     if any(part.key == "flame_input" for part in circuit.parts):
-        yield Test("flame_current", "gauge", "Flame current in series, at light-off", 4, "ua ", quantity="flame_current_a",
-                   part="flame_input", sigma=_AMPS_SIGMA)  # fmt: skip
+        yield Test(
+            "flame_current",
+            "gauge",
+            "Flame current in series, at light-off",
+            4,
+            "ua ",
+            quantity="flame_current_a",
+            part="flame_input",
+            sigma=_AMPS_SIGMA,
+        )
 
 
 def _parts(circuit: Circuit) -> Iterable[Test]:
@@ -157,8 +198,15 @@ def _parts(circuit: Circuit) -> Iterable[Test]:
         how = shown["how"]
         caution = HAND_RESET if part.latches else ""
         if how == "ohms":
-            yield Test(f"ohms:{part.key}", "ohms", f"Ohms of {part.name.lower()}: power off, a wire off", shown["minutes"],
-                       f"ohms {part.key} ", part=part.key, caution=caution)  # fmt: skip
+            yield Test(
+                f"ohms:{part.key}",
+                "ohms",
+                f"Ohms of {part.name.lower()}: power off, a wire off",
+                shown["minutes"],
+                f"ohms {part.key} ",
+                part=part.key,
+                caution=caution,
+            )
         else:
             name = f"{part.name}: {shown['name'][0].lower()}{shown['name'][1:]}"
             yield Test(

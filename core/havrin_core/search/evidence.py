@@ -96,7 +96,7 @@ _QUANTITY: dict[tuple[str, str | None], tuple[str, ...]] = {
     ("draft_pa", None): ("draft_at_switch_pa", "profile_low_pa"),
     ("manifold_pa", None): ("manifold_pa", "manifold_of_plate"),
     ("input_w", None): ("input_share",),
-}  # fmt: skip
+}
 
 
 def to_nominal(unit: Unit, rules: HouseRules, pictures: Pictures, test: Test, stage: str | None) -> float | None:

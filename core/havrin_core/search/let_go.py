@@ -7,13 +7,20 @@ from havrin_core.machine.circuit.model import Circuit, Part
 
 # what a switch answers to in the circuit -> the channel on which an instrument reads it
 _CHANNELS = {
-    "draft_at_switch_pa": "draft_pa", "draft_at_high_switch_pa": "draft_pa", "water_pressure_pa": "water_pressure_pa",
-    "supply_running_pa": "supply_running_pa", "temperature_rise_k": "supply_air_temp_k", "water_temp_k": "water_supply_temp_k",
-}  # fmt: skip
+    "draft_at_switch_pa": "draft_pa",
+    "draft_at_high_switch_pa": "draft_pa",
+    "water_pressure_pa": "water_pressure_pa",
+    "supply_running_pa": "supply_running_pa",
+    "temperature_rise_k": "supply_air_temp_k",
+    "water_temp_k": "water_supply_temp_k",
+}
 _SAID = {
-    "draft_pa": "draft", "water_pressure_pa": "water pressure", "supply_running_pa": "gas supply", "supply_air_temp_k": "supply air",
+    "draft_pa": "draft",
+    "water_pressure_pa": "water pressure",
+    "supply_running_pa": "gas supply",
+    "supply_air_temp_k": "supply air",
     "water_supply_temp_k": "supply water",
-}  # fmt: skip
+}
 _BEFORE_S = 0.05  # moved so much earlier than the volts, a quantity counts as first
 
 

@@ -19,9 +19,13 @@ _PROOF = (
 
 
 def outlook(
-    pictures: Pictures, observations: Sequence[Observation], rules: HouseRules, against: Sequence[Conflict] = (),
-    prior: Prior | None = None, others: int = _OTHERS,
-) -> Outlook:  # fmt: skip
+    pictures: Pictures,
+    observations: Sequence[Observation],
+    rules: HouseRules,
+    against: Sequence[Conflict] = (),
+    prior: Prior | None = None,
+    others: int = _OTHERS,
+) -> Outlook:
     """Return who is under suspicion, with shares that sum to 1, and what to test next.
 
     ``against`` are readings that contradict each other; they stand beside those that fit no suspect.

@@ -9,9 +9,25 @@ from havrin_core.vocabulary.catalogue import whole_phrases
 from havrin_core.vocabulary.index import Found, condition_index, part_index, phrase_index
 
 _NO_CAUSE = (
-    "not found", "not known", "unknown", "none found", "unclear", "no idea", "?", "nothing found", "not clear", "don't know", "do not know",
-    "could not find", "couldn't find", "no cause found", "none", "not sure", "tbd", "to be found",
-)  # fmt: skip
+    "not found",
+    "not known",
+    "unknown",
+    "none found",
+    "unclear",
+    "no idea",
+    "?",
+    "nothing found",
+    "not clear",
+    "don't know",
+    "do not know",
+    "could not find",
+    "couldn't find",
+    "no cause found",
+    "none",
+    "not sure",
+    "tbd",
+    "to be found",
+)
 _PRESUMED = frozenset(
     ("probably", "maybe", "perhaps", "presumably", "presumed", "likely", "suspect", "suspected", "possibly", "think")
 )

@@ -106,9 +106,14 @@ def _clock(words: list[str], stage: str, situation: Situation) -> Outcome:
     flow = meter_flow(gas.fuel, volume, turns, seconds, gas.meter_gauge_pa, METER_TEMP_K, gas.baro_pa)
     gross, _ = volumetric_heating_values_j_m3(gas.fuel)
     parts = (
-        ("dial_volume_m3", volume), ("revolutions", turns), ("time_s", seconds), ("meter_gauge_pa", gas.meter_gauge_pa),
-        ("meter_temp_k", METER_TEMP_K), ("baro_pa", gas.baro_pa), ("gross_j_m3", gross),
-    )  # fmt: skip
+        ("dial_volume_m3", volume),
+        ("revolutions", turns),
+        ("time_s", seconds),
+        ("meter_gauge_pa", gas.meter_gauge_pa),
+        ("meter_temp_k", METER_TEMP_K),
+        ("baro_pa", gas.baro_pa),
+        ("gross_j_m3", gross),
+    )
     unit = shown_unit("power", situation.system)
     shown = show_in(flow.input_gross_w, unit)
     limits = measurand("input_w")

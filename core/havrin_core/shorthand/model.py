@@ -60,11 +60,21 @@ def situation_of(
     """Return the situation in which a line is typed at ``unit``; ``stage`` None is the top one."""
     nodes = tuple((s.key, *s.between) for path in unit.paths for s in path.stations if s.between)
     return Situation(
-        stages=unit.stage_keys, stage=stage if stage in unit.stage_keys else unit.stage_keys[-1], phase=phase, system=system,
-        parts=parts_of(unit), devices=devices_of(unit), nodes=nodes, circuit=unit.circuit, codes=unit.codes,
-        gas=GasLine(unit.fuel, unit.baro_pa, meter_gauge_pa), air_temps_k=air_temps_k, open=open, today=today,
+        stages=unit.stage_keys,
+        stage=stage if stage in unit.stage_keys else unit.stage_keys[-1],
+        phase=phase,
+        system=system,
+        parts=parts_of(unit),
+        devices=devices_of(unit),
+        nodes=nodes,
+        circuit=unit.circuit,
+        codes=unit.codes,
+        gas=GasLine(unit.fuel, unit.baro_pa, meter_gauge_pa),
+        air_temps_k=air_temps_k,
+        open=open,
+        today=today,
         stations=tuple((s.base, s.key, s.stage) for s in unit.stations()),
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True, slots=True)

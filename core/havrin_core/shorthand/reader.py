@@ -163,9 +163,14 @@ def _clause(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str
 
 def _joined(line: Line, more: Line) -> Line:
     return replace(
-        line, bodies=(*line.bodies, *more.bodies), problems=(*line.problems, *more.problems), doubts=(*line.doubts, *more.doubts),
-        asks=(*line.asks, *more.asks), unread=(*line.unread, *more.unread), station=line.station or more.station,
-    )  # fmt: skip
+        line,
+        bodies=(*line.bodies, *more.bodies),
+        problems=(*line.problems, *more.problems),
+        doubts=(*line.doubts, *more.doubts),
+        asks=(*line.asks, *more.asks),
+        unread=(*line.unread, *more.unread),
+        station=line.station or more.station,
+    )
 
 
 def _placed(line: Line, situation: Situation) -> Line:

@@ -48,9 +48,17 @@ _BAD = (
     "not good",
 )
 _WAYS_LEFT = {
-    "running": RUNNING, "on": RUNNING, "off made safe": MADE_SAFE, "made safe": MADE_SAFE, "off and made safe": MADE_SAFE, "shut down": MADE_SAFE,
-    "tagged": MADE_SAFE, "red tagged": MADE_SAFE, "not touched": NOT_TOUCHED, "untouched": NOT_TOUCHED,
-}  # fmt: skip
+    "running": RUNNING,
+    "on": RUNNING,
+    "off made safe": MADE_SAFE,
+    "made safe": MADE_SAFE,
+    "off and made safe": MADE_SAFE,
+    "shut down": MADE_SAFE,
+    "tagged": MADE_SAFE,
+    "red tagged": MADE_SAFE,
+    "not touched": NOT_TOUCHED,
+    "untouched": NOT_TOUCHED,
+}
 _WAITING = ("off waiting for", "off, waiting for", "waiting for", "off until", "off waiting")
 _WHOM = (
     "owner",
@@ -66,7 +74,17 @@ _WHOM = (
     "office",
     "supervisor",
 )
-_MEANS = {"phone": "phone", "telephone": "phone", "call": "phone", "writing": "writing", "written": "writing", "mail": "mail", "email": "mail", "text": "message", "person": "in person"}  # fmt: skip
+_MEANS = {
+    "phone": "phone",
+    "telephone": "phone",
+    "call": "phone",
+    "writing": "writing",
+    "written": "writing",
+    "mail": "mail",
+    "email": "mail",
+    "text": "message",
+    "person": "in person",
+}
 
 Outcome = Body | tuple[Body, ...] | Problem | Read | tuple[Said, tuple[Ask, ...]]
 

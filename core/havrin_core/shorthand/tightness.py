@@ -41,10 +41,16 @@ def _leak(volume: float, pressure: list[float], seconds: float, temps: list[floa
     unit = shown_unit("leak", situation.system)
     shown = show_in(found.leak_m3_s_standard, unit)
     parts = (
-        ("closed_volume_m3", volume), ("start_gauge_pa", pressure[0]), ("end_gauge_pa", pressure[1]), ("time_s", seconds),
-        ("start_temp_k", temps[0]), ("end_temp_k", temps[1]), ("baro_pa", baro),
-        ("drop_corrected_pa", found.drop_corrected_pa), ("least_s", least),
-    )  # fmt: skip
+        ("closed_volume_m3", volume),
+        ("start_gauge_pa", pressure[0]),
+        ("end_gauge_pa", pressure[1]),
+        ("time_s", seconds),
+        ("start_temp_k", temps[0]),
+        ("end_temp_k", temps[1]),
+        ("baro_pa", baro),
+        ("drop_corrected_pa", found.drop_corrected_pa),
+        ("least_s", least),
+    )
     reading = Reading(
         "gas_leak_m3_s", found.leak_m3_s_standard, round(shown.value, unit.decimals), unit.symbol, computed_from=parts
     )

@@ -190,9 +190,22 @@ PLACES = frozenset(
     ]
 )
 UNSURE = {
-    "maybe": "unsure", "might": "unsure", "possibly": "unsure", "perhaps": "unsure", "unsure": "unsure", "suspect": "unsure", "suspected": "unsure",
-    "could": "unsure", "?": "unsure", "guess": "unsure", "likely": "likely", "probably": "likely", "sure": "sure", "definitely": "sure", "certain": "sure",
-}  # fmt: skip
+    "maybe": "unsure",
+    "might": "unsure",
+    "possibly": "unsure",
+    "perhaps": "unsure",
+    "unsure": "unsure",
+    "suspect": "unsure",
+    "suspected": "unsure",
+    "could": "unsure",
+    "?": "unsure",
+    "guess": "unsure",
+    "likely": "likely",
+    "probably": "likely",
+    "sure": "sure",
+    "definitely": "sure",
+    "certain": "sure",
+}
 
 
 @dataclass(frozen=True, slots=True)

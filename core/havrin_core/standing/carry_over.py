@@ -70,10 +70,20 @@ def _subjects(reason: Reason) -> tuple[frozenset[str], frozenset[str]]:
 
 
 _READ_FOR = {
-    "room_co": {"room_co_ppm"}, "people": {"room_co_ppm"}, "co_alarm": {"room_co_ppm"}, "room": {"room_co_ppm"}, "register_co": {"supply_air_co_ppm", "room_co_ppm"},
-    "spillage_time": {"spillage_s"}, "line_leaks": {"gas_leak_m3_s"}, "line_lets_by": {"gas_leak_m3_s"}, "gas_in_the_air": {"gas_lel_pct"},
-    "gas_valve": {"gas_leak_m3_s"}, "co_action": {"co_ppm_dry", "o2_dry_pct"}, "co_alone": {"co_ppm_dry", "o2_dry_pct"}, "vent": {"spillage_s"},
-}  # fmt: skip
+    "room_co": {"room_co_ppm"},
+    "people": {"room_co_ppm"},
+    "co_alarm": {"room_co_ppm"},
+    "room": {"room_co_ppm"},
+    "register_co": {"supply_air_co_ppm", "room_co_ppm"},
+    "spillage_time": {"spillage_s"},
+    "line_leaks": {"gas_leak_m3_s"},
+    "line_lets_by": {"gas_leak_m3_s"},
+    "gas_in_the_air": {"gas_lel_pct"},
+    "gas_valve": {"gas_leak_m3_s"},
+    "co_action": {"co_ppm_dry", "o2_dry_pct"},
+    "co_alone": {"co_ppm_dry", "o2_dry_pct"},
+    "vent": {"spillage_s"},
+}
 
 
 def _all_cured_with(parts: set[str]) -> frozenset[str]:

@@ -11,8 +11,14 @@ from havrin_core.vocabulary.catalogue import part
 # What may stay out of its place on a unit that is off on purpose: it cannot fire that way.
 _MAY_STAY_OFF = ("lifted", "removed")
 ABNORMAL, PUT_BACK, NOT_SAFE_TO_RUN, HOW, TOLD, NOT_MADE_SAFE, TOUCHED = (
-    "abnormal", "put_back", "not_safe_to_run", "how_left", "told", "not_made_safe", "touched",
-)  # fmt: skip
+    "abnormal",
+    "put_back",
+    "not_safe_to_run",
+    "how_left",
+    "told",
+    "not_made_safe",
+    "touched",
+)
 
 
 def leaving_of(context: Context, leave: str | None) -> tuple[str | None, str]:

@@ -29,9 +29,14 @@ def station_views(
 
 
 def _view(
-    context: Context, station: Station, shown: list[ReadingView], looks: tuple[Condition, ...], jumpered: bool,
-    missing: list[Missing], reasons: list[Reason],
-) -> StationView:  # fmt: skip
+    context: Context,
+    station: Station,
+    shown: list[ReadingView],
+    looks: tuple[Condition, ...],
+    jumpered: bool,
+    missing: list[Missing],
+    reasons: list[Reason],
+) -> StationView:
     volts = _volts(context, station)
     here = [*shown, *([volts] if volts else [])]
     lacking = tuple(m for m in missing if m.station in (station.key, station.base) and _stage_fits(m, station))
@@ -45,8 +50,13 @@ def _stage_fits(item: Missing, station: Station) -> bool:
 
 
 def _state(
-    station: Station, here: list[ReadingView], looks: tuple[Condition, ...], jumpered: bool, lacking: tuple[Missing, ...], reasons: list[Reason]
-) -> str:  # fmt: skip
+    station: Station,
+    here: list[ReadingView],
+    looks: tuple[Condition, ...],
+    jumpered: bool,
+    lacking: tuple[Missing, ...],
+    reasons: list[Reason],
+) -> str:
     worst = max((reason.level for reason in reasons if reason.station == station.key), default=0)
     verdicts = {view.verdict for view in here}
     if jumpered or worst >= NOT_YET or "out" in verdicts:

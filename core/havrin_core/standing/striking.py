@@ -5,9 +5,13 @@ from havrin_core.tape.entries import Abnormal, Body, Condition, Proof, Reading, 
 from havrin_core.vocabulary.catalogue import DANGER, verdict_of
 
 _DANGEROUS_ABOVE = {
-    "room_co_ppm": "room_co.source", "intake_co_ppm": "room_co.source", "supply_air_co_ppm": "register_co.least", "gas_lel_pct": "gas.none",
-    "spillage_s": "spillage.most", "gas_leak_m3_s": "gas_leak.most",
-}  # fmt: skip
+    "room_co_ppm": "room_co.source",
+    "intake_co_ppm": "room_co.source",
+    "supply_air_co_ppm": "register_co.least",
+    "gas_lel_pct": "gas.none",
+    "spillage_s": "spillage.most",
+    "gas_leak_m3_s": "gas_leak.most",
+}
 
 
 def wants_a_reason(body: Body) -> bool:

@@ -79,8 +79,15 @@ def unit_from_dict(data: Mapping[str, Any]) -> Unit:
     )
     library = Library(kinds, {own.key: own} if own else {})
     built = build_unit(
-        str(data.get("name", "unit")), kind, plate, altitude, circuit=own.key if own else named, codes=model.codes, manual=model.manual, library=library,
-    )  # fmt: skip
+        str(data.get("name", "unit")),
+        kind,
+        plate,
+        altitude,
+        circuit=own.key if own else named,
+        codes=model.codes,
+        manual=model.manual,
+        library=library,
+    )
     year = field_of(data, "installed_year", (int, type(None))) if "installed_year" in data else None
     return replace(built, installed_year=year)
 

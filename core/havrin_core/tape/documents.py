@@ -173,9 +173,16 @@ def kind_of(body: Body) -> str:
 def entry_to_dict(entry: Entry) -> dict[str, Any]:
     """Return ``entry`` as it stands in a bundle."""
     data: dict[str, Any] = {
-        "id": entry.id, "at": entry.at.isoformat(), "author": entry.author, "kind": entry.kind, "phase": entry.phase,
-        "group": entry.group, "instrument": entry.instrument, "schema": SCHEMA, "data": body_to_dict(entry.body),
-    }  # fmt: skip
+        "id": entry.id,
+        "at": entry.at.isoformat(),
+        "author": entry.author,
+        "kind": entry.kind,
+        "phase": entry.phase,
+        "group": entry.group,
+        "instrument": entry.instrument,
+        "schema": SCHEMA,
+        "data": body_to_dict(entry.body),
+    }
     clock = {"device": entry.device, "sent_at": entry.sent_at, "received_at": entry.received_at}
     return data | {name: _plain(value) for name, value in clock.items() if value}
 
@@ -193,9 +200,17 @@ def entry_from_dict(row: Any, place: str, schema: int = SCHEMA) -> Entry:
         )
     sent, received = (time_of(row[name], place) if row.get(name) else None for name in ("sent_at", "received_at"))
     return Entry(
-        field_of(row, "id", str, place), time_of(field_of(row, "at", str, place), place), str(row.get("author", "")), phase, body,
-        str(row.get("group", "")), str(row.get("instrument", "")), str(row.get("device", "")), sent, received,
-    )  # fmt: skip
+        field_of(row, "id", str, place),
+        time_of(field_of(row, "at", str, place), place),
+        str(row.get("author", "")),
+        phase,
+        body,
+        str(row.get("group", "")),
+        str(row.get("instrument", "")),
+        str(row.get("device", "")),
+        sent,
+        received,
+    )
 
 
 def time_of(text: str, place: str) -> datetime:

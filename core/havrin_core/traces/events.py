@@ -10,9 +10,13 @@ from havrin_core.traces.log_reader import Floats, Series
 from havrin_core.traces.steady import noise_of
 
 EVENTS: Mapping[str, str] = {
-    "light_off": "Light-off", "burner_off": "Burner off", "blower_on": "Blower on", "stage_change": "Stage change",
-    "cover_on": "Cover on", "cover_off": "Cover off",
-}  # fmt: skip
+    "light_off": "Light-off",
+    "burner_off": "Burner off",
+    "blower_on": "Blower on",
+    "stage_change": "Stage change",
+    "cover_on": "Cover on",
+    "cover_off": "Cover off",
+}
 # channel -> (event when it rises from nothing, event when it falls to nothing, what counts as nothing)
 _FROM_NOTHING: Mapping[str, tuple[str, str, float]] = {
     "manifold_pa": ("light_off", "burner_off", 60.0),

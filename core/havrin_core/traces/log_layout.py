@@ -31,8 +31,13 @@ _COLUMN_WORDS: tuple[tuple[str, re.Pattern[str]], ...] = (
     ),
     ("time", re.compile(r"\b(time|clock|elapsed|sec\w*|zeit|hh|date.?time|timestamp|s|t)\b", re.IGNORECASE)),
 )
-UNITS = {"o2_dry_pct": ("percent", "%"), "co_ppm_dry": ("ppm", "ppm"), "co2_dry_pct": ("percent", "%"),
-         "flue_temp_k": ("temperature", "°C"), "air_temp_k": ("temperature", "°C")}  # fmt: skip
+UNITS = {
+    "o2_dry_pct": ("percent", "%"),
+    "co_ppm_dry": ("ppm", "ppm"),
+    "co2_dry_pct": ("percent", "%"),
+    "flue_temp_k": ("temperature", "°C"),
+    "air_temp_k": ("temperature", "°C"),
+}
 
 
 @dataclass(frozen=True, slots=True)

@@ -19,9 +19,14 @@ NOISE: Mapping[str, tuple[float, float]] = {
 }
 LIVE_WINDOW_S = 20.0
 LIVE_NOISE: Mapping[str, tuple[float, float]] = {  # of the channels that no flue log has
-    "draft_pa": (5.0, 0.03), "manifold_pa": (8.0, 0.02), "supply_running_pa": (20.0, 0.02), "flame_current_a": (2e-7, 0.05),
-    "volts_across_v": (0.5, 0.02), "blower_current_a": (0.1, 0.02), "room_co_ppm": (2.0, 0.0),
-}  # fmt: skip
+    "draft_pa": (5.0, 0.03),
+    "manifold_pa": (8.0, 0.02),
+    "supply_running_pa": (20.0, 0.02),
+    "flame_current_a": (2e-7, 0.05),
+    "volts_across_v": (0.5, 0.02),
+    "blower_current_a": (0.1, 0.02),
+    "room_co_ppm": (2.0, 0.0),
+}
 _IN_FLUE_O2_PCT = 18.0
 _FRESH_O2_PCT = 19.5
 _LIGHT_OFF_DROP_PCT = 1.0

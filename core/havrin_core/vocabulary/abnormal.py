@@ -22,8 +22,12 @@ class Abnormal:
 
 WAYS: tuple[Abnormal, ...] = (
     Abnormal(
-        "bridged", "jump", "unjump", ("jumper", "jumpered", "bypass", "jumper on", "jumper across", "jumper at", "bridged", "bypassed"),
-        bypasses=True, known_devices_only=True,
+        "bridged",
+        "jump",
+        "unjump",
+        ("jumper", "jumpered", "bypass", "jumper on", "jumper across", "jumper at", "bridged", "bypassed"),
+        bypasses=True,
+        known_devices_only=True,
     ),
     Abnormal("held", "hold", "release", ("taped", "held", "held in", "taped shut", "propped open"), bypasses=True),
     Abnormal("lifted", "lift", "land", ("lifted", "lead off", "wire off", "lead lifted")),
@@ -31,7 +35,7 @@ WAYS: tuple[Abnormal, ...] = (
     Abnormal("tap", "tap", "plug", ("open tap", "tap open"), demands=("leak_check",)),
     Abnormal("removed", "pull", "refit", ("part out", "missing part")),
     Abnormal("setting", "alter", "restore", ("altered setting",)),
-)  # fmt: skip
+)
 
 _BY_KEY: Mapping[str, Abnormal] = {way.key: way for way in WAYS}
 IN_VERBS: Mapping[str, Abnormal] = {way.verb_in: way for way in WAYS}

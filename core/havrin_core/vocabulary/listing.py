@@ -34,6 +34,11 @@ def _part(key: str) -> dict[str, Any]:
     row = parts()[key]
     verdicts = {like: verdict for like in conditions() if (verdict := verdict_of(key, like)) != SEEN}
     return {
-        "name": row.name, "words": list(row.words), "station": row.station, "on": list(row.on), "safety": row.safety, "verdicts": verdicts,
+        "name": row.name,
+        "words": list(row.words),
+        "station": row.station,
+        "on": list(row.on),
+        "safety": row.safety,
+        "verdicts": verdicts,
         "demands": {verb: list(names) for verb, names in row.demands.items()},
-    }  # fmt: skip
+    }

@@ -8,6 +8,14 @@ USUAL = "mirror"  # where nobody wrote how it was looked at
 CLOSE = ("borescope", "pressure test")  # clears what looked like a crack
 SURENESS = ("sure", "likely", "unsure")
 METHOD_WORDS: Mapping[str, str] = {
-    "eye": "eye", "naked eye": "eye", "mirror": "mirror", "borescope": "borescope", "scope": "borescope", "camera": "borescope",
-    "pressure": "pressure test", "pressure test": "pressure test", "tracer": "pressure test", "dye": "pressure test",
-}  # fmt: skip
+    "eye": "eye",
+    "naked eye": "eye",
+    "mirror": "mirror",
+    "borescope": "borescope",
+    "scope": "borescope",
+    "camera": "borescope",
+    "pressure": "pressure test",
+    "pressure test": "pressure test",
+    "tracer": "pressure test",
+    "dye": "pressure test",
+}

@@ -36,16 +36,38 @@ from havrin_core.wording.ledger import made_good, put_in
 from havrin_core.wording.names import condition_name, part_inside, part_name, quantity_name, title, verb_name, way_left
 
 _SAID: Mapping[str, str] = {
-    "cause": "Cause", "advise": "Advice", "refuse": "Refused", "cannot": "Cannot be put right now", "told": "Told", "untag": "Tag off, back in service",
-    "stricter": "Stricter standing", "override": "Milder standing", "closed": "Visit closed", "temporary": "Temporary repair", "lasting": "Lasting repair",
-    "order": "To order", "approve": "Needs a yes", "approved": "Approved", "declined": "Declined", "building": "Building", "vulnerable": "Cold would harm",
-    "tempheat": "Heat for the time being", "drained": "Drained", "arrives": "Arrives", "again": "Next visit", "call": "By telephone", "complaint": "Complaint",
-}  # fmt: skip
+    "cause": "Cause",
+    "advise": "Advice",
+    "refuse": "Refused",
+    "cannot": "Cannot be put right now",
+    "told": "Told",
+    "untag": "Tag off, back in service",
+    "stricter": "Stricter standing",
+    "override": "Milder standing",
+    "closed": "Visit closed",
+    "temporary": "Temporary repair",
+    "lasting": "Lasting repair",
+    "order": "To order",
+    "approve": "Needs a yes",
+    "approved": "Approved",
+    "declined": "Declined",
+    "building": "Building",
+    "vulnerable": "Cold would harm",
+    "tempheat": "Heat for the time being",
+    "drained": "Drained",
+    "arrives": "Arrives",
+    "again": "Next visit",
+    "call": "By telephone",
+    "complaint": "Complaint",
+}
 _CAUSES: Mapping[str, str] = {PRESUMED: "Cause, presumed", NOT_FOUND: "Cause not found"}
 _TRIALS: Mapping[str, str] = {
-    "look": "{part}, looked at: {outcome}", "ohms": "{part}, ohms: {outcome}", "swap": "{part}, tried against a good one: {outcome}",
-    "jump": "{part}, called at the control: {outcome}", "watch": "{part}, recorded while it runs: {outcome}",
-}  # fmt: skip
+    "look": "{part}, looked at: {outcome}",
+    "ohms": "{part}, ohms: {outcome}",
+    "swap": "{part}, tried against a good one: {outcome}",
+    "jump": "{part}, called at the control: {outcome}",
+    "watch": "{part}, recorded while it runs: {outcome}",
+}
 _OUTCOMES: Mapping[str, str] = {"ok": "in order", "bad": "NOT in order", "open": "OPEN", "high": "far too high"}
 _WATCHED: Mapping[str, str] = {"ok": "never lets go", "bad": "LETS GO"}
 _SENSES: Mapping[str, str] = {

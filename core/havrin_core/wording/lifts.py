@@ -12,12 +12,28 @@ from havrin_core.wording.names import part_inside, part_words, quantity_name
 
 # verb -> how it is asked for
 _ASKED: Mapping[str, str] = {
-    "clean": "Clean the {part}", "clear": "Clear the {part}", "change": "Change the {part}", "repair": "Repair the {part}", "adjust": "Adjust the {part}",
-    "set": "Set the {part}", "tighten": "Tighten the {part}", "align": "Align the {part}", "grease": "Grease the {part}", "open": "Open the {part}",
-    "close": "Close the {part}", "remove": "Take away the {part}", "refit": "Put the {part} back", "fill": "Fill the {part}", "drain": "Drain the {part}",
-    "thaw": "Thaw the {part}, without a flame", "convert": "Convert the unit as its manual says", "restore": "Have the {part} restored by a qualified person",
-    "reset": "Reset the {part}", "relight": "Relight the {part}", "insulate": "Insulate the {part}",
-}  # fmt: skip
+    "clean": "Clean the {part}",
+    "clear": "Clear the {part}",
+    "change": "Change the {part}",
+    "repair": "Repair the {part}",
+    "adjust": "Adjust the {part}",
+    "set": "Set the {part}",
+    "tighten": "Tighten the {part}",
+    "align": "Align the {part}",
+    "grease": "Grease the {part}",
+    "open": "Open the {part}",
+    "close": "Close the {part}",
+    "remove": "Take away the {part}",
+    "refit": "Put the {part} back",
+    "fill": "Fill the {part}",
+    "drain": "Drain the {part}",
+    "thaw": "Thaw the {part}, without a flame",
+    "convert": "Convert the unit as its manual says",
+    "restore": "Have the {part} restored by a qualified person",
+    "reset": "Reset the {part}",
+    "relight": "Relight the {part}",
+    "insulate": "Insulate the {part}",
+}
 
 
 def lift_words(lift: Lift) -> str:
@@ -50,19 +66,30 @@ _WORDS: Mapping[str, Callable[[Lift], str]] = {
     "tight": lambda lift: text("Cure it, then pass a tightness test of the right length"),
     "lel": lambda lift: text("Air the place until a detector reads none"),
     "cycles": lambda lift: text("Watch {count} full cycles from its own thermostat", count=f"{lift.number:g}"),
-    "proved": lambda lift: text("Show that the {part} acts: by its own means, or a lead lifted and the burner seen to drop out", part=part_inside(lift.device)),
-    "room": lambda lift: text("Run the burner, then read room CO again at or under {limit} ppm", limit=f"{most('room_co.source'):g}"),
-    "intake_co": lambda lift: text("Run the burner, then read CO at the intake again at or under {limit} ppm", limit=f"{most('room_co.source'):g}"),
-    "register": lambda lift: text("Read the register again, within {limit} ppm of the room", limit=f"{most('register_co.least'):g}"),
+    "proved": lambda lift: text(
+        "Show that the {part} acts: by its own means, or a lead lifted and the burner seen to drop out",
+        part=part_inside(lift.device),
+    ),
+    "room": lambda lift: text(
+        "Run the burner, then read room CO again at or under {limit} ppm", limit=f"{most('room_co.source'):g}"
+    ),
+    "intake_co": lambda lift: text(
+        "Run the burner, then read CO at the intake again at or under {limit} ppm", limit=f"{most('room_co.source'):g}"
+    ),
+    "register": lambda lift: text(
+        "Read the register again, within {limit} ppm of the room", limit=f"{most('register_co.least'):g}"
+    ),
     "spill": lambda lift: text("Repeat the spillage test, doors and fans as at their worst"),
     "pressure": lambda lift: text("Read the water pressure"),
     "flue": lambda lift: text("Sample the flue again: O₂, CO and temperature, steady"),
-    "reading": lambda lift: text("Put it right, then read it again: {name}", name=lower_first(quantity_name(lift.part, lift.stage))),
+    "reading": lambda lift: text(
+        "Put it right, then read it again: {name}", name=lower_first(quantity_name(lift.part, lift.stage))
+    ),
     "plate": lambda lift: text("Read the data plate once more and type its value again"),
     "out": lambda lift: make_good(lift.part),
     "untag": lambda lift: text("Cure and show what was wrong, then take the tag off"),
     "lasting": lambda lift: text("Make it lasting"),
-}  # fmt: skip
+}
 
 
 def lift_lines(lift: Lift, unit: Unit, *, several_causes: bool = False) -> list[str]:
@@ -104,9 +131,15 @@ def _lines(lift: Lift, unit: Unit, several_causes: bool) -> list[str]:
 
 
 _PLAIN_LINES: Mapping[str, str] = {
-    "leak": "leak ok", "tight": "tight … l … mbar … mbar … min", "lel": "lel 0", "register": "register …", "spill": "spill …", "pressure": "wp …",
-    "untag": "untag …", "lasting": "lasting …",
-}  # fmt: skip
+    "leak": "leak ok",
+    "tight": "tight … l … mbar … mbar … min",
+    "lel": "lel 0",
+    "register": "register …",
+    "spill": "spill …",
+    "pressure": "wp …",
+    "untag": "untag …",
+    "lasting": "lasting …",
+}
 
 
 def _stage(stage: str | None) -> str:
@@ -121,6 +154,12 @@ def reading_line(quantity: str, stage: str | None) -> str:
 
 
 _COUNTED: Mapping[str, str] = {
-    "gas_leak_m3_s": "tight … l … mbar … mbar … min", "transformer_load_pct": "va … … of …", "line_voltage_off_pct": "mains … of …", "belt_deflection_pct": "belt … mm … mm",
-    "vent_run_pct": "ventrun … ft …x90 of … ft", "voltage_imbalance_pct": "phases … … …", "current_imbalance_pct": "phases … … …", "capacitor_f": "cap … of …",
-}  # fmt: skip
+    "gas_leak_m3_s": "tight … l … mbar … mbar … min",
+    "transformer_load_pct": "va … … of …",
+    "line_voltage_off_pct": "mains … of …",
+    "belt_deflection_pct": "belt … mm … mm",
+    "vent_run_pct": "ventrun … ft …x90 of … ft",
+    "voltage_imbalance_pct": "phases … … …",
+    "current_imbalance_pct": "phases … … …",
+    "capacitor_f": "cap … of …",
+}

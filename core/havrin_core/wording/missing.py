@@ -14,9 +14,17 @@ from havrin_core.wording.names import part_inside, part_words, quantity_name, ve
 _PROOFS: Mapping[str, tuple[str, str, str]] = {
     "room_co": ("room CO", "Room CO at the unit: “room 1”.", "room …"),
     "vent_seen": ("vent and terminal", "Look at the vent end to end: “vent ok”, or what you found.", "vent ok"),
-    "spillage_tested": ("spillage test", "Five minutes of main burner, doors and fans as at their worst: “spill 45”, the seconds until it stopped.", "spill …"),
+    "spillage_tested": (
+        "spillage test",
+        "Five minutes of main burner, doors and fans as at their worst: “spill 45”, the seconds until it stopped.",
+        "spill …",
+    ),
     "trap_seen": ("condensate trap", "Look at the condensate trap: “trap ok”.", "trap ok"),
-    "exchanger_seen": ("heat exchanger", "See every part of the exchanger by mirror or borescope: “exchanger ok 5/5”, or what you found.", "exchanger ok {of}/{of}"),
+    "exchanger_seen": (
+        "heat exchanger",
+        "See every part of the exchanger by mirror or borescope: “exchanger ok 5/5”, or what you found.",
+        "exchanger ok {of}/{of}",
+    ),
     "supply_running": ("supply, all running", "Supply with everything on the line burning: “supply 6.6”.", "supply …"),
     "supply_standing": ("supply, no flow", "Supply with nothing burning: “lockup 7.4”.", "lockup …"),
     "manifold_each_stage": ("manifold", "Manifold pressure, cover on, settled: “mp 3.5”.", "{stage}mp …"),
@@ -28,16 +36,40 @@ _PROOFS: Mapping[str, tuple[str, str, str]] = {
     "water_pressure": ("water pressure", "Water pressure, cold and hot: “wp 16”.", "wp …"),
     "water_rise_each_stage": ("water rise", "Supply and return water, settled: “wrise 20”.", "{stage}wrise …"),
     "relief_seen": ("relief valve", "Look at the relief valve and its pipe: “relief ok”.", "relief ok"),
-    "low_water_proved": ("that the low-water cut-off acts", "Open the low-water cut-off by its own test, see the burner drop out: “proved low water”.", "proved low water"),
-    "discharge_co_each_stage": ("CO in the discharge", "CO at the intake and in the discharge: “ico 1 dco 3”.", "{stage}dco …"),
-    "tightness": ("that the line is tight", "Line closed, pressure watched: “tight 12 l 20 mbar 19.8 mbar 5 min”. Then purge and relight every appliance.", "tight … l … mbar … mbar … min"),
-    "leak_check": ("leak check of every joint that was opened", "Soap or detector at every joint opened: “leak ok”.", "leak ok"),
+    "low_water_proved": (
+        "that the low-water cut-off acts",
+        "Open the low-water cut-off by its own test, see the burner drop out: “proved low water”.",
+        "proved low water",
+    ),
+    "discharge_co_each_stage": (
+        "CO in the discharge",
+        "CO at the intake and in the discharge: “ico 1 dco 3”.",
+        "{stage}dco …",
+    ),
+    "tightness": (
+        "that the line is tight",
+        "Line closed, pressure watched: “tight 12 l 20 mbar 19.8 mbar 5 min”. Then purge and relight every appliance.",
+        "tight … l … mbar … mbar … min",
+    ),
+    "leak_check": (
+        "leak check of every joint that was opened",
+        "Soap or detector at every joint opened: “leak ok”.",
+        "leak ok",
+    ),
     "cause_named": ("the cause of the call", "Write the cause: “cause …”.", "cause …"),
     "full_cycle": ("a full cycle from its own thermostat", "Watch a full cycle, doors on: “cycles 1”.", "cycles 1"),
     "cycles_after_reset": ("{still} of {of} cycles", "Cycle it from its own thermostat: “cycles 5”.", "cycles {still}"),
-    "device_proved": ("that the {device} acts", "See the device open and the burner drop out: “proved {line}”.", "proved {line}"),
-    "plate_value": ("the plate's value for {quantity}", "Read it off the data plate: “{plate}…”. The unit keeps it.", "{plate}…"),
-}  # fmt: skip
+    "device_proved": (
+        "that the {device} acts",
+        "See the device open and the burner drop out: “proved {line}”.",
+        "proved {line}",
+    ),
+    "plate_value": (
+        "the plate's value for {quantity}",
+        "Read it off the data plate: “{plate}…”. The unit keeps it.",
+        "{plate}…",
+    ),
+}
 
 
 def missing_text(item: Missing) -> str:
@@ -84,6 +116,11 @@ def _parts(item: Missing) -> dict[str, object]:
     quantity = lower_first(quantity_name(item.quantity)) if item.quantity else ""
     plate = f"plate {stage}{measurand(item.quantity).words[0]} " if item.proof == "plate_value" else ""
     return {
-        "stage": stage, "still": item.still, "of": item.of, "device": part_inside(item.device) if item.device else "", "line": part_words(item.device),
-        "quantity": quantity, "plate": plate,
-    }  # fmt: skip
+        "stage": stage,
+        "still": item.still,
+        "of": item.of,
+        "device": part_inside(item.device) if item.device else "",
+        "line": part_words(item.device),
+        "quantity": quantity,
+        "plate": plate,
+    }

@@ -216,8 +216,10 @@ def _vent_pressure(facts: Facts, system: str) -> _Parts:
     reading = sentence(facts["value"], "pressure", system)
     said = text(
         "The vent is under pressure ({name} {reading}); category {category} runs under suction, its joints leak.",
-        name=lower_first(quantity_name(facts["quantity"])), reading=reading, category=facts["category"],
-    )  # fmt: skip
+        name=lower_first(quantity_name(facts["quantity"])),
+        reading=reading,
+        category=facts["category"],
+    )
     return _Parts(said, reading, text("not above zero"))
 
 

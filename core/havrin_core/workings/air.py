@@ -52,9 +52,11 @@ def _flow(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Workin
         return
     yield heat_given(output, stage, "air")
     inputs = (
-        Input("heat given to the air", output.value_w, "power"), Input("rise", rise.value, "temperature_difference"),
-        Input("return air", cold_k, "temperature"), Input("barometer here", context.unit.baro_pa, "pressure"),
-    )  # fmt: skip
+        Input("heat given to the air", output.value_w, "power"),
+        Input("rise", rise.value, "temperature_difference"),
+        Input("return air", cold_k, "temperature"),
+        Input("barometer here", context.unit.baro_pa, "pressure"),
+    )
     simple = output.value_w * _BTU_H_W / (SEA_LEVEL_FACTOR * rise.value * 1.8) * CUBIC_FOOT_M3 / 60
     off = signed(100 * (simple / value - 1))
     note = f"With the sea-level factor {SEA_LEVEL_FACTOR:g} it would read {off} %: wrong at this altitude."

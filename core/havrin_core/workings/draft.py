@@ -40,9 +40,16 @@ def _margin(context: Context, stage: str) -> Iterator[Working]:
     )
     said = f"{signed(100 * value / point)} % beyond the stamp."
     yield Working(
-        "draft_margin_pa", "Margin at the switch", value, "pressure", why, width_of(context, fact, "pressure"), stage,
-        band.verdict(abs(fact.value)) if band else "", said,
-    )  # fmt: skip
+        "draft_margin_pa",
+        "Margin at the switch",
+        value,
+        "pressure",
+        why,
+        width_of(context, fact, "pressure"),
+        stage,
+        band.verdict(abs(fact.value)) if band else "",
+        said,
+    )
 
 
 def _theoretical(context: Context) -> Iterator[Working]:
@@ -61,21 +68,27 @@ def _theoretical(context: Context) -> Iterator[Working]:
 
     values = {"height": height.value, "flue": flue.value, "outdoor": outdoor.value}
     widths = {
-        "height": width_of(context, height, "length"), "flue": width_of(context, flue, "temperature"),
+        "height": width_of(context, height, "length"),
+        "flue": width_of(context, flue, "temperature"),
         "outdoor": width_of(context, outdoor, "temperature"),
-    }  # fmt: skip
+    }
     try:
         value = pascals(values)
     except OutOfDomain:
         return
     inputs = (
-        Input("height", height.value, "length"), Input("flue at the collar", flue.value, "temperature"), Input("outdoors", outdoor.value, "temperature"),
-        Input("O₂", o2, "percent"), Input("barometer here", context.unit.baro_pa, "pressure"),
-    )  # fmt: skip
+        Input("height", height.value, "length"),
+        Input("flue at the collar", flue.value, "temperature"),
+        Input("outdoors", outdoor.value, "temperature"),
+        Input("O₂", o2, "percent"),
+        Input("barometer here", context.unit.baro_pa, "pressure"),
+    )
     why = Why(
-        "9.80665 × height × (density outdoors − density of the flue)", inputs, "docs/formulas.md section 8",
+        "9.80665 × height × (density outdoors − density of the flue)",
+        inputs,
+        "docs/formulas.md section 8",
         f"Mean of the vent taken as outdoors + {_COOLING:g} of the flue's excess: bare metal. Friction and bends take away from it.",
-    )  # fmt: skip
+    )
     yield Working(
         "theoretical_draft_pa",
         "Theoretical draft of the vent",
@@ -114,18 +127,28 @@ def _category(context: Context, view: FlueView) -> Iterator[Working]:
     temp, dew = view.result.sample.flue_temp_k or 0.0, view.result.losses.dew_point_k
     plate = context.unit.plate.vent_category
     inputs = (
-        Input("pressure at the collar", collar.value, "pressure"), Input("flue at the collar", temp, "temperature"),
+        Input("pressure at the collar", collar.value, "pressure"),
+        Input("flue at the collar", temp, "temperature"),
         Input("dew point of this flue", dew, "temperature"),
-    )  # fmt: skip
+    )
     why = Why(
-        "flue − dew point; under pressure or suction by the sign at the collar", inputs, "docs/formulas.md section 8",
+        "flue − dew point; under pressure or suction by the sign at the collar",
+        inputs,
+        "docs/formulas.md section 8",
         "Dry is 80 K or more above the dew point. The listing of unit and vent decides what may be fitted.",
-    )  # fmt: skip
+    )
     said = f"Runs as category {category}" + (
         f"; the plate says {plate}." if plate else "; the plate’s was not entered."
     )
     state = "" if plate is None else "in" if category == plate else "near"
     yield Working(
-        "over_dew_point_k", "Flue over its dew point", temp - dew, "temperature_difference", why,
-        width_of(context, context.facts.newest("flue_temp_k", view.stage), "temperature"), None, state, said,
-    )  # fmt: skip
+        "over_dew_point_k",
+        "Flue over its dew point",
+        temp - dew,
+        "temperature_difference",
+        why,
+        width_of(context, context.facts.newest("flue_temp_k", view.stage), "temperature"),
+        None,
+        state,
+        said,
+    )

@@ -49,11 +49,12 @@ def workings_of(unit: Unit, rules: HouseRules, visit: VisitTape, system: str) ->
     flue = flue_views(context)
     paths = {path.key for path in described.paths}
     return Workings(
-        tuple(gas_workings(context, system)), tuple(draft_workings(context, flue)),
+        tuple(gas_workings(context, system)),
+        tuple(draft_workings(context, flue)),
         tuple(air_workings(context, flue)) if "air" in paths else (),
         tuple(water_workings(context, flue)) if "water" in paths else (),
         tuple(_dial(context, volume, unit) for volume, unit in _DIALS),
-    )  # fmt: skip
+    )
 
 
 def _dial(context: Context, volume: str, unit: str) -> Dial:
@@ -61,6 +62,7 @@ def _dial(context: Context, volume: str, unit: str) -> Dial:
     rated = {stage: input_at_altitude_w(context.unit, context.rules, stage) for stage in context.unit.stage_keys}
     seconds = tuple(
         (stage, seconds_per_turn(context.unit.fuel, watts, cubic, _METER_PA, _METER_K, context.unit.baro_pa))
-        for stage, watts in rated.items() if watts
-    )  # fmt: skip
+        for stage, watts in rated.items()
+        if watts
+    )
     return Dial(volume, unit, seconds)

@@ -90,9 +90,16 @@ def _adjuster(
         "plate value − manifold as read", inputs, "data plate", "One turn at a time: read again once it has settled."
     )
     yield Working(
-        "manifold_gap_pa", "To reach the plate", gap, "pressure", why, width_of(context, manifold, "pressure"), stage,
-        _gap_state(context, stage, manifold.value), _turn(gap, plated, system),
-    )  # fmt: skip
+        "manifold_gap_pa",
+        "To reach the plate",
+        gap,
+        "pressure",
+        why,
+        width_of(context, manifold, "pressure"),
+        stage,
+        _gap_state(context, stage, manifold.value),
+        _turn(gap, plated, system),
+    )
     if metered is None:
         return
     after = input_at_pressure_w(metered.value, manifold.value, plated) if manifold.value > 1 else 0.0
@@ -131,15 +138,29 @@ def _wanted(
     )
     why = Why("manifold now × (rated input / input)²", inputs, "flow goes with the root of the manifold pressure")
     inside = low <= target <= high
-    said = "" if inside else (
-        f"Outside the plate’s range of {sentence(low, 'pressure', system)} to {sentence(high, 'pressure', system)}: "
-        "not by the screw. Orifices, heating value, meter and clock first."
-    )  # fmt: skip
+    said = (
+        ""
+        if inside
+        else (
+            f"Outside the plate’s range of {sentence(low, 'pressure', system)} to {sentence(high, 'pressure', system)}: "
+            "not by the screw. Orifices, heating value, meter and clock first."
+        )
+    )
     yield Working(
-        "manifold_for_rated_pa", "Manifold that would give the rated input", target, "pressure", why,
-        spread(lambda v: v["m"] * (rated / v["i"]) ** 2, {"m": manifold.value, "i": metered.value}, {"m": width_of(context, manifold, "pressure"), "i": width_of(context, metered, "power")}),
-        stage, "in" if inside else "out", said,
-    )  # fmt: skip
+        "manifold_for_rated_pa",
+        "Manifold that would give the rated input",
+        target,
+        "pressure",
+        why,
+        spread(
+            lambda v: v["m"] * (rated / v["i"]) ** 2,
+            {"m": manifold.value, "i": metered.value},
+            {"m": width_of(context, manifold, "pressure"), "i": width_of(context, metered, "power")},
+        ),
+        stage,
+        "in" if inside else "out",
+        said,
+    )
 
 
 def _gap_state(context: Context, stage: str, manifold_pa: float) -> str:
@@ -179,13 +200,18 @@ def _orifice_input(context: Context, stage: str, bore: ReadingFact, count: int, 
     widths = {"bore": width_of(context, bore, "bore"), "manifold": width_of(context, manifold, "pressure")}
     value = watts(values)
     inputs = (
-        Input("orifices", count, "count"), Input("bore", bore.value, "bore"), Input("manifold", manifold.value, "pressure"),
-        Input("barometer here", context.unit.baro_pa, "pressure"), Input("gas, taken as", GAS_TEMP_K, "temperature"),
-    )  # fmt: skip
+        Input("orifices", count, "count"),
+        Input("bore", bore.value, "bore"),
+        Input("manifold", manifold.value, "pressure"),
+        Input("barometer here", context.unit.baro_pa, "pressure"),
+        Input("gas, taken as", GAS_TEMP_K, "temperature"),
+    )
     why = Why(
-        f"count × {USUAL_DISCHARGE:g} × area × √(2 × density × manifold) × gross heating value", inputs, _SOURCE,
+        f"count × {USUAL_DISCHARGE:g} × area × √(2 × density × manifold) × gross heating value",
+        inputs,
+        _SOURCE,
         f"Discharge coefficient {USUAL_DISCHARGE:g} taken as usual, ±3 %: the meter goes before it.",
-    )  # fmt: skip
+    )
     width = (spread(lambda v: watts(dict(v)), values, widths) ** 2 + (0.03 * value) ** 2) ** 0.5
     band = band_for(context.unit, context.rules, "input_w", stage)
     return Working(
@@ -244,16 +270,26 @@ def _supply(context: Context) -> Iterator[Working]:
     )
     width = width_of(context, standing, "pressure") + width_of(context, running, "pressure")
     yield Working(
-        "supply_drop_pa", "Lost between no flow and all running", standing.value - running.value, "pressure",
-        Why("supply, no flow − supply, all running", inputs, "as read"), width,
-    )  # fmt: skip
+        "supply_drop_pa",
+        "Lost between no flow and all running",
+        standing.value - running.value,
+        "pressure",
+        Why("supply, no flow − supply, all running", inputs, "as read"),
+        width,
+    )
     over = 100 * (standing.value / running.value - 1) if running.value > 0 else 0.0
     band = band_for(context.unit, context.rules, "supply_standing_pa", None, running.value)
     state = band.verdict(standing.value) if band else ""
     yield Working(
-        "lock_up_pct", "Lock-up over running", over, "percent", Why("100 × (no flow / running − 1)", inputs, "Havrin's default, for guidance", "at most 30 %"),
-        0.0, None, state,
-    )  # fmt: skip
+        "lock_up_pct",
+        "Lock-up over running",
+        over,
+        "percent",
+        Why("100 × (no flow / running − 1)", inputs, "Havrin's default, for guidance", "at most 30 %"),
+        0.0,
+        None,
+        state,
+    )
 
 
 def _tank(context: Context) -> Iterator[Working]:
@@ -265,9 +301,13 @@ def _tank(context: Context) -> Iterator[Working]:
     except OutOfDomain:
         return
     why = Why(
-        "vapour pressure of the liquid − barometer", (Input("tank, as outdoors", outdoor.value, "temperature"), Input("barometer here", context.unit.baro_pa, "pressure")),
+        "vapour pressure of the liquid − barometer",
+        (
+            Input("tank, as outdoors", outdoor.value, "temperature"),
+            Input("barometer here", context.unit.baro_pa, "pressure"),
+        ),
         "saturation line of propane and butane, docs/formulas.md section 7",
         "It is the temperature's, not the fill's: a tank that is being drawn from is colder than the air.",
-    )  # fmt: skip
+    )
     state = "out" if value < 35_000 else "near" if value < 100_000 else "in"
     yield Working("tank_gauge_pa", "Pressure in the tank", max(value, 0.0), "water_pressure", why, 0.0, None, state)

@@ -73,9 +73,11 @@ def _return(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Work
     why = Why(formula, inputs, "IAPWS-IF97; dew point from this flue's O₂ and humidity")
     good = value > 0
     said = {
-        (True, True): "The return is below the dew point: it can condense.", (True, False): "The return is too warm: it cannot condense.",
-        (False, True): "The return stays above the dew point.", (False, False): "It condenses where it is not made for it: raise the return.",
-    }[condensing, good]  # fmt: skip
+        (True, True): "The return is below the dew point: it can condense.",
+        (True, False): "The return is too warm: it cannot condense.",
+        (False, True): "The return stays above the dew point.",
+        (False, False): "It condenses where it is not made for it: raise the return.",
+    }[condensing, good]
     width = width_of(context, cold, "temperature")
     yield Working(
         "return_margin_k",

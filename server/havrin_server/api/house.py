@@ -49,21 +49,40 @@ def try_out(request: HttpRequest, payload: HouseRulesIn) -> DryRunOut:
 
 def _changed(row: Changed) -> ChangedVisitOut:
     return ChangedVisitOut(
-        id=row.visit.pk, unit=row.visit.unit.name, day=row.visit.day, before=row.before.level, after=row.after.level,
-        before_title=title(row.before.level), after_title=title(row.after.level), says=row.says,
-    )  # fmt: skip
+        id=row.visit.pk,
+        unit=row.visit.unit.name,
+        day=row.visit.day,
+        before=row.before.level,
+        after=row.after.level,
+        before_title=title(row.before.level),
+        after_title=title(row.after.level),
+        says=row.says,
+    )
 
 
 def _out(rules: HouseRules, person: Person) -> HouseRulesOut:
     return HouseRulesOut(
-        name=rules.name, writable=allows(person, "house.write"),
+        name=rules.name,
+        writable=allows(person, "house.write"),
         questions=[
-            QuestionOut(key=key, name=name, chosen=getattr(rules, key), answers=[AnswerOut(key=a, reason=r) for a, r in SCHOOLS[key].items()])
+            QuestionOut(
+                key=key,
+                name=name,
+                chosen=getattr(rules, key),
+                answers=[AnswerOut(key=a, reason=r) for a, r in SCHOOLS[key].items()],
+            )
             for key, name in QUESTIONS.items()
         ],
         limits=[
-            HouseLimitOut(key=key, name=name, value=getattr(rules, key), least=least, most=most, unit="" if unit == "share" else unit)
+            HouseLimitOut(
+                key=key,
+                name=name,
+                value=getattr(rules, key),
+                least=least,
+                most=most,
+                unit="" if unit == "share" else unit,
+            )
             for key, (name, unit, least, most) in LIMITS.items()
         ],
         presets=[PresetOut(name=name, rules=asdict(preset)) for name, preset in PRESETS.items()],
-    )  # fmt: skip
+    )

@@ -160,9 +160,15 @@ def write_step(request: HttpRequest, capture_id: uuid.UUID, payload: StepIn) -> 
     """Write the O2 step at an event on the tape, with the trace attached."""
     capture = live.find_capture(capture_id, request.user)
     visit = from_traces.write_step(
-        capture, payload.id, payload.at_s, stage=payload.stage, phase=payload.phase, at=payload.at, actor=request.user,
+        capture,
+        payload.id,
+        payload.at_s,
+        stage=payload.stage,
+        phase=payload.phase,
+        at=payload.at,
+        actor=request.user,
         now=timezone.now(),
-    )  # fmt: skip
+    )
     return visit_page(visit, request.user)
 
 
@@ -180,9 +186,16 @@ def write_means(request: HttpRequest, capture_id: uuid.UUID, payload: WindowMean
     """Write the means of a stretch on the tape, with the trace attached."""
     capture = live.find_capture(capture_id, request.user)
     visit = from_traces.write_means(
-        capture, payload.id, payload.start_s, payload.end_s, stage=payload.stage, phase=payload.phase, at=payload.at,
-        actor=request.user, now=timezone.now(),
-    )  # fmt: skip
+        capture,
+        payload.id,
+        payload.start_s,
+        payload.end_s,
+        stage=payload.stage,
+        phase=payload.phase,
+        at=payload.at,
+        actor=request.user,
+        now=timezone.now(),
+    )
     return visit_page(visit, request.user)
 
 

@@ -50,30 +50,57 @@ def visit_page(visit: Visit, person: Person) -> out.VisitPage:
     found = assess_visit(visit, tape)
     flue = [flue_out(unit, visit.rules(), view, found, system) for view in found.flue]
     return out.VisitPage(
-        id=visit.pk, version=visit.version, unit_name=visit.unit.name, unit_line=unit_line(visit, unit, system),
-        site=visit.unit.site.name, site_id=visit.unit.site_id, unit_id=visit.unit_id, reason=visit_reason(visit.reason), complaint=visit.complaint,
-        rules=visit.rules().name, has_string=unit.circuit is not None, has_exchanger=exchanger_of(unit) is not None, writable=visit.closed_at is None and person.role != "office",
-        room_co=_room_co(tape), stages=[out.StageOut(key=k, label=STAGE_LABELS[k]) for k in unit.stage_keys],
-        paths=_paths(unit, visit.rules(), found, flue, system), ties=[out.TieOut(device=device, feels=feels) for device, feels in unit.kind.ties], standing=standing_out(visit, found, _next_step(visit, unit, found, tape), unit, system),
+        id=visit.pk,
+        version=visit.version,
+        unit_name=visit.unit.name,
+        unit_line=unit_line(visit, unit, system),
+        site=visit.unit.site.name,
+        site_id=visit.unit.site_id,
+        unit_id=visit.unit_id,
+        reason=visit_reason(visit.reason),
+        complaint=visit.complaint,
+        rules=visit.rules().name,
+        has_string=unit.circuit is not None,
+        has_exchanger=exchanger_of(unit) is not None,
+        writable=visit.closed_at is None and person.role != "office",
+        room_co=_room_co(tape),
+        stages=[out.StageOut(key=k, label=STAGE_LABELS[k]) for k in unit.stage_keys],
+        paths=_paths(unit, visit.rules(), found, flue, system),
+        ties=[out.TieOut(device=device, feels=feels) for device, feels in unit.kind.ties],
+        standing=standing_out(visit, found, _next_step(visit, unit, found, tape), unit, system),
         tape=_tape(tape, unit, system),
-        jumpers=[out.JumperOut(device=j.device, how=j.how, text=still_open(j.how, j.device), put_back=put_back_line(j.how, j.device), since=j.since, found=j.found) for j in found.abnormal],
-        flue=flue, fuel_line=_fuel_line(unit.fuel), other_fuel_line=_fuel_line(_other_fuel(unit)),
-        o2_doubt_pct=out.RangeOut(low=unit.kind.o2_doubt_pct[0], high=unit.kind.o2_doubt_pct[1]), earlier=[earlier_out(pk, system) for pk in earlier_visits(visit).values_list("pk", flat=True)],
+        jumpers=[
+            out.JumperOut(
+                device=j.device,
+                how=j.how,
+                text=still_open(j.how, j.device),
+                put_back=put_back_line(j.how, j.device),
+                since=j.since,
+                found=j.found,
+            )
+            for j in found.abnormal
+        ],
+        flue=flue,
+        fuel_line=_fuel_line(unit.fuel),
+        other_fuel_line=_fuel_line(_other_fuel(unit)),
+        o2_doubt_pct=out.RangeOut(low=unit.kind.o2_doubt_pct[0], high=unit.kind.o2_doubt_pct[1]),
+        earlier=[earlier_out(pk, system) for pk in earlier_visits(visit).values_list("pk", flat=True)],
         instruments=[instrument_out(i) for i in Instrument.objects.filter(firm_id=person.firm_id).order_by("name")],
         logs=[out.LogOut(id=log.pk, name=log.name) for log in visit.logs.order_by("uploaded_at")],
         photos=[photo_out(p) for p in visit.photos.order_by("taken_at")],
         close=_close(visit, found, system),
-    )  # fmt: skip
+    )
 
 
 def unit_line(visit: Visit, unit: Unit, system: str) -> str:
     """Return the unit in one line: kind, stages, fuel, input, altitude."""
     rated = unit.plate.stages[-1].input_w
     parts = [
-        unit.kind.name + (", two-stage" if len(unit.stage_keys) > 1 and not unit.kind.modulating else ""), unit.fuel.label,
+        unit.kind.name + (", two-stage" if len(unit.stage_keys) > 1 and not unit.kind.modulating else ""),
+        unit.fuel.label,
         sentence(rated, "power", system) if rated else "input not entered",
         sentence(unit.altitude_m, "length", system),
-    ]  # fmt: skip
+    ]
     return " · ".join(parts)
 
 
@@ -90,50 +117,93 @@ def standing_out(visit: Visit, found: Assessment, step: NextStep | None, unit: U
         return _frozen_standing(visit.frozen[system])
     words = step_words(step, unit, system) if step else None
     return out.StandingOut(
-        level=found.level, title=standing_title(found), settled=found.settled, leaving=found.leaving,
+        level=found.level,
+        title=standing_title(found),
+        settled=found.settled,
+        leaving=found.leaving,
         reasons=[_reason(reason, system) for reason in found.reasons],
         missing=[
-            out.MissingOut(text=missing_text(m), station=m.station, how=missing_how(m), minutes=m.minutes, after_work=because_text(m), starter=missing_starter(m, unit))
+            out.MissingOut(
+                text=missing_text(m),
+                station=m.station,
+                how=missing_how(m),
+                minutes=m.minutes,
+                after_work=because_text(m),
+                starter=missing_starter(m, unit),
+            )
             for m in found.missing
         ],
-        next_step=out.NextOut(title=words.title, why=words.why, minutes=step.minutes, station=step.station, starter=words.starter) if step and words else None,
+        next_step=out.NextOut(
+            title=words.title, why=words.why, minutes=step.minutes, station=step.station, starter=words.starter
+        )
+        if step and words
+        else None,
         not_judged=[not_judged_words(quantity, stage) for quantity, stage in found.not_judged],
         several_causes=must_be_named(open_causes(found.reasons)),
-    )  # fmt: skip
+    )
 
 
 def _reason(reason: Reason, system: str) -> out.ReasonOut:
     said = reason_words(reason, system)
     return out.ReasonOut(
-        level=reason.level, code=reason.code, text=said.text, lifts=said.lifts, station=reason.station, reading=said.reading, limit=said.limit, source=said.source,
-    )  # fmt: skip
+        level=reason.level,
+        code=reason.code,
+        text=said.text,
+        lifts=said.lifts,
+        station=reason.station,
+        reading=said.reading,
+        limit=said.limit,
+        source=said.source,
+    )
 
 
 def _frozen_standing(frozen: Mapping[str, Any]) -> out.StandingOut:
     """Return the standing as it was stored at the close: today's rules and models change nothing of it."""
     return out.StandingOut(
-        level=frozen["level"], title=frozen["title"], settled=frozen["settled"], leaving=frozen["leaving"],
+        level=frozen["level"],
+        title=frozen["title"],
+        settled=frozen["settled"],
+        leaving=frozen["leaving"],
         reasons=[
             out.ReasonOut(
-                level=r["level"], code=r["code"], text=r["text"], lifts=r["lifts_text"], station=r["station"], reading=r["reading"], limit=r["limit"], source=r["source"],
+                level=r["level"],
+                code=r["code"],
+                text=r["text"],
+                lifts=r["lifts_text"],
+                station=r["station"],
+                reading=r["reading"],
+                limit=r["limit"],
+                source=r["source"],
             )
             for r in frozen["reasons"]
         ],
         missing=[
-            out.MissingOut(text=m["text"], station=m["station"], how=m["how"], minutes=m["minutes"], after_work=m["because"], starter=m["line"].partition("…")[0])
+            out.MissingOut(
+                text=m["text"],
+                station=m["station"],
+                how=m["how"],
+                minutes=m["minutes"],
+                after_work=m["because"],
+                starter=m["line"].partition("…")[0],
+            )
             for m in frozen["missing"]
         ],
-        next_step=None, not_judged=list(frozen["not_judged"]), several_causes=False,
-    )  # fmt: skip
+        next_step=None,
+        not_judged=list(frozen["not_judged"]),
+        several_causes=False,
+    )
 
 
 def instrument_out(instrument: Instrument) -> out.InstrumentOut:
     """Return an instrument with whether its calibration is in date."""
     until = instrument.calibrated_until
     return out.InstrumentOut(
-        id=instrument.pk, name=instrument.name, kind=instrument.kind, calibrated_until=until,
+        id=instrument.pk,
+        name=instrument.name,
+        kind=instrument.kind,
+        calibrated_until=until,
         in_date=until is not None and until >= timezone.localdate(),
-    )  # fmt: skip
+    )
 
 
 def photo_out(photo: Photo) -> out.PhotoOut:
@@ -162,11 +232,14 @@ def _paths(unit: Unit, rules: HouseRules, found: Assessment, flue: list[out.Flue
     views = {view.key: view for view in found.stations}
     return [
         out.PathOut(
-            key=path.key, name=path.name, direction=path.direction, hint=path.hint,
+            key=path.key,
+            name=path.name,
+            direction=path.direction,
+            hint=path.hint,
             stations=[_station(rules, s, views[s.key], found, flue, system) for s in path.stations],
         )
         for path in unit.paths
-    ]  # fmt: skip
+    ]
 
 
 def _station(
@@ -182,10 +255,20 @@ def _station(
         None,
     )
     base = out.StationOut(
-        key=station.key, name=station.name, state=view.state, value=main.shown if main else None, side="", words=_words(station, view, found),
-        scale=main.scale if main else None, readings=readings, jumpered=view.jumpered, missing=[missing_text(item) for item in view.missing], starter=_starter(station),
-        caution=station.caution, why=[figure for r in view.readings for figure in reading_whys(r, system)],
-    )  # fmt: skip
+        key=station.key,
+        name=station.name,
+        state=view.state,
+        value=main.shown if main else None,
+        side="",
+        words=_words(station, view, found),
+        scale=main.scale if main else None,
+        readings=readings,
+        jumpered=view.jumpered,
+        missing=[missing_text(item) for item in view.missing],
+        starter=_starter(station),
+        caution=station.caution,
+        why=[figure for r in view.readings for figure in reading_whys(r, system)],
+    )
     if station.key == "flue":
         return _flue_station(base, station, rules, flue)
     if main and main.found and main.found.text != main.shown.text:
@@ -251,12 +334,17 @@ def _reading(view: ReadingView, system: str) -> out.ReadingOut:
         else ""
     )
     return out.ReadingOut(
-        quantity=view.quantity, name=what.name, stage=view.stage, shown=out.Shown(text=shown.text, unit=shown.unit), verdict=view.verdict,
-        phase=view.phase, found=out.Shown(text=found.text, unit=found.unit) if found else None,
+        quantity=view.quantity,
+        name=what.name,
+        stage=view.stage,
+        shown=out.Shown(text=shown.text, unit=shown.unit),
+        verdict=view.verdict,
+        phase=view.phase,
+        found=out.Shown(text=found.text, unit=found.unit) if found else None,
         limit=limit,
         source=source(view.band.source) + (f", {view.band.note}" if view.band.note else "") if view.band else "",
         scale=scale_of(view.quantity, view.band, view.value, view.found),
-    )  # fmt: skip
+    )
 
 
 def _tape(tape: tuple[Entry, ...], unit: Unit, system: str) -> list[out.EntryOut]:
@@ -270,10 +358,21 @@ def _entry(entry: Entry, corrected: dict[str, str], unit: Unit, system: str) -> 
     said = describe(entry.body, system, unit.circuit)
     body = entry.body
     return out.EntryOut(
-        id=entry.id, group=entry.group, at=entry.at, zone=entry.at.isoformat()[-6:], author=entry.author, kind=entry.kind, text=said.text, value=said.value,
-        tone=said.tone, phase=entry.phase, stage=getattr(body, "stage", None), corrected_by=corrected.get(entry.id),
-        corrects=body.corrects if isinstance(body, Correction) else None, typed=_retype(body),
-    )  # fmt: skip
+        id=entry.id,
+        group=entry.group,
+        at=entry.at,
+        zone=entry.at.isoformat()[-6:],
+        author=entry.author,
+        kind=entry.kind,
+        text=said.text,
+        value=said.value,
+        tone=said.tone,
+        phase=entry.phase,
+        stage=getattr(body, "stage", None),
+        corrected_by=corrected.get(entry.id),
+        corrects=body.corrects if isinstance(body, Correction) else None,
+        typed=_retype(body),
+    )
 
 
 def _retype(body: object) -> str:
@@ -308,9 +407,16 @@ def earlier_out(visit_id: int, system: str) -> out.EarlierVisit:
         lines.append(f"{what.name}{stage} {sentence(reading.value, what.dimension, system)}")
     level = visit.closed_level or found.level
     return out.EarlierVisit(
-        id=visit.pk, day=visit.day, reason=visit_reason(visit.reason), technician=visit.technician.full_name,
-        level=level, title=closed_title(visit), words=visit.customer_words, advice=earlier_words(visit), readings=lines,
-    )  # fmt: skip
+        id=visit.pk,
+        day=visit.day,
+        reason=visit_reason(visit.reason),
+        technician=visit.technician.full_name,
+        level=level,
+        title=closed_title(visit),
+        words=visit.customer_words,
+        advice=earlier_words(visit),
+        readings=lines,
+    )
 
 
 def closed_title(visit: Visit) -> str:
@@ -322,11 +428,16 @@ def closed_title(visit: Visit) -> str:
 
 def _close(visit: Visit, found: Assessment, system: str) -> out.CloseOut:
     return out.CloseOut(
-        obstacles=[] if visit.closed_at else closing_obstacles(found, "signed"), put_backs=[to_put_back(leaves) for leaves in found.put_backs],
-        cycles_shown=found.cycles_shown, changes=[change_words(change, system) for change in found.changes], closed_at=visit.closed_at,
-        closed_by=visit.closed_by.full_name if visit.closed_by else "", customer_words=visit.customer_words, signed_by=visit.signed_by,
+        obstacles=[] if visit.closed_at else closing_obstacles(found, "signed"),
+        put_backs=[to_put_back(leaves) for leaves in found.put_backs],
+        cycles_shown=found.cycles_shown,
+        changes=[change_words(change, system) for change in found.changes],
+        closed_at=visit.closed_at,
+        closed_by=visit.closed_by.full_name if visit.closed_by else "",
+        customer_words=visit.customer_words,
+        signed_by=visit.signed_by,
         ways=[out.WayOut(key=key, name=way_left(key)) for key in WAYS_LEFT],
-    )  # fmt: skip
+    )
 
 
 def round_stop(visit: Visit, person: Person) -> out.RoundVisit:
@@ -335,10 +446,22 @@ def round_stop(visit: Visit, person: Person) -> out.RoundVisit:
     found = assess_visit(visit)
     last = earlier_visits(visit, 1).first()
     return out.RoundVisit(
-        id=visit.pk, turn=visit.turn, site=visit.unit.site.name, access=visit.unit.site.access, unit_name=visit.unit.name,
-        unit_line=unit_line(visit, unit, system), reason=visit_reason(visit.reason), complaint=visit.complaint,
-        level=found.level, title=standing_title(found), settled=found.settled, closed=visit.closed_at is not None, entries=visit.version,
-        last_day=last.day if last else None, last_title=closed_title(last) if last else "",
-        last_level=last.closed_level if last else None, last_words=last.customer_words if last else "",
+        id=visit.pk,
+        turn=visit.turn,
+        site=visit.unit.site.name,
+        access=visit.unit.site.access,
+        unit_name=visit.unit.name,
+        unit_line=unit_line(visit, unit, system),
+        reason=visit_reason(visit.reason),
+        complaint=visit.complaint,
+        level=found.level,
+        title=standing_title(found),
+        settled=found.settled,
+        closed=visit.closed_at is not None,
+        entries=visit.version,
+        last_day=last.day if last else None,
+        last_title=closed_title(last) if last else "",
+        last_level=last.closed_level if last else None,
+        last_words=last.customer_words if last else "",
         advice=earlier_words(last) if last else [],
-    )  # fmt: skip
+    )

@@ -40,11 +40,14 @@ def arrival_page(visit: Visit, system: str) -> ArrivalOut:
         walks=[_walk(walk) for walk in arrival.walk(unit)],
         codes=[CodeOut(pattern=pattern, meaning=meaning) for pattern, meaning in unit.codes.items()],
         code_style=code_style(unit.codes),
-        code_note=code_note(arrival.code_before_reset(tape)), gas_smell=list(GAS_SMELL),
+        code_note=code_note(arrival.code_before_reset(tape)),
+        gas_smell=list(GAS_SMELL),
         healthy=next((v for v in before if v.level <= _HEALTHY and v.readings), None),
         refused=[words for v in before for words in v.advice],
-        axis=_axis(axis_of(unit, tape), system), gas_line=visit.unit.gas_line, neighbours=_neighbours(visit, system),
-    )  # fmt: skip
+        axis=_axis(axis_of(unit, tape), system),
+        gas_line=visit.unit.gas_line,
+        neighbours=_neighbours(visit, system),
+    )
 
 
 def _axis(axis: Axis | None, system: str) -> AxisOut | None:
@@ -57,12 +60,15 @@ def _axis(axis: Axis | None, system: str) -> AxisOut | None:
         marks=[
             MarkOut(at=min(max(at(k), 0.0), 1.0), name=name, text=sentence(k, "temperature", system))
             for k, name in (
-                (axis.gas_off_above_k, "gas off above"), (axis.pump_off_below_k, "heat pump off below"), (axis.outdoor_k, "outdoors now")
+                (axis.gas_off_above_k, "gas off above"),
+                (axis.pump_off_below_k, "heat pump off below"),
+                (axis.outdoor_k, "outdoors now"),
             )
             if k is not None
         ],
-        ends=[sentence(k, "temperature", system) for k in AXIS_K], notes=list(axis.notes),
-    )  # fmt: skip
+        ends=[sentence(k, "temperature", system) for k in AXIS_K],
+        notes=list(axis.notes),
+    )
 
 
 def _neighbours(visit: Visit, system: str) -> list[NeighbourOut]:
@@ -72,21 +78,23 @@ def _neighbours(visit: Visit, system: str) -> list[NeighbourOut]:
         shown = show(entry.value_si, "pressure", system) if entry and entry.value_si is not None else None
         rows.append(
             NeighbourOut(
-                unit=unit.name, supply=Shown(text=shown.text, unit=shown.unit) if shown else None,
+                unit=unit.name,
+                supply=Shown(text=shown.text, unit=shown.unit) if shown else None,
                 day=entry.at.date() if entry else None,
             )
-        )  # fmt: skip
+        )
     return rows
 
 
 def _walk(walk: arrival.Walk) -> WalkOut:
     return WalkOut(
-        path=walk.path, name=walk.name,
+        path=walk.path,
+        name=walk.name,
         stops=[
             StopOut(station=stop.station, name=stop.name, looks=[_look(part, like) for part, like in stop.findings])
             for stop in walk.stops
         ],
-    )  # fmt: skip
+    )
 
 
 _WEIGHTS = {WORN: 2, BAD: 3, DANGER: 4}

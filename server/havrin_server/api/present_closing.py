@@ -40,34 +40,56 @@ def closing_page(visit: Visit, person: Person) -> ClosingOut:
     unit = unit_of(visit, tape)
     follow = follow_up_of(facts, visit.rules(), visit.reason, visit.day)
     return ClosingOut(
-        steps=[_put_back(found), _shown(found, unit), _cycled(found), _stood(found, visit, system), _told(facts, found), _after(follow)],
-        obstacles=closing_obstacles(found, visit.signed_by or person.full_name), words=visit.rules().words_for(found.level),
-        remarks=[remark_words(remark) for remark in found.remarks], ledger=[_ledger(row) for row in found.ledger], parts=[part_out(line) for line in follow.parts],
+        steps=[
+            _put_back(found),
+            _shown(found, unit),
+            _cycled(found),
+            _stood(found, visit, system),
+            _told(facts, found),
+            _after(follow),
+        ],
+        obstacles=closing_obstacles(found, visit.signed_by or person.full_name),
+        words=visit.rules().words_for(found.level),
+        remarks=[remark_words(remark) for remark in found.remarks],
+        ledger=[_ledger(row) for row in found.ledger],
+        parts=[part_out(line) for line in follow.parts],
         returns=[_return(row, visit) for row in follow.returns],
         frost=frost_out(shutdown_plan_of(facts), system),
-    )  # fmt: skip
+    )
 
 
 def _put_back(found: Assessment) -> ClosingStep:
     lines = [
         StepLine(text=ledger_text(row), state="noted" if row.disabled else "out", starter=ledger_line(row))
-        for row in found.ledger if row.until is None
-    ]  # fmt: skip
+        for row in found.ledger
+        if row.until is None
+    ]
     return ClosingStep(
-        key="put_back", title="Put everything back", lines=lines, holds=ABNORMAL in found.holds,
+        key="put_back",
+        title="Put everything back",
+        lines=lines,
+        holds=ABNORMAL in found.holds,
         good="No jumper, lifted lead, tee, open tap, part or setting is left.",
-    )  # fmt: skip
+    )
 
 
 def _shown(found: Assessment, unit: Unit) -> ClosingStep:
     lines = [
-        StepLine(text=_with_work(missing_text(m), because_text(m)), state="none", starter=missing_starter(m, unit), station=m.station)
+        StepLine(
+            text=_with_work(missing_text(m), because_text(m)),
+            state="none",
+            starter=missing_starter(m, unit),
+            station=m.station,
+        )
         for m in found.missing
-    ]  # fmt: skip
+    ]
     return ClosingStep(
-        key="shown", title="Still to show", lines=lines, holds=bool(lines) and NOT_SAFE_TO_RUN in found.holds,
+        key="shown",
+        title="Still to show",
+        lines=lines,
+        holds=bool(lines) and NOT_SAFE_TO_RUN in found.holds,
         good="Everything that this visit must show is shown.",
-    )  # fmt: skip
+    )
 
 
 def _with_work(text: str, work: str) -> str:
@@ -192,14 +214,23 @@ def _return(row: Return, visit: Visit) -> ReturnOut:
 def frost_out(plan: ShutdownPlan, system: str) -> FrostOut:
     """Return the plan for the time without heat."""
     return FrostOut(
-        says=frost_says(plan, system), vulnerable=list(plan.vulnerable), temporary_heat=list(plan.temporary_heat),
-        drained=list(plan.drained), refused=list(plan.refused), told=list(plan.told),
-    )  # fmt: skip
+        says=frost_says(plan, system),
+        vulnerable=list(plan.vulnerable),
+        temporary_heat=list(plan.temporary_heat),
+        drained=list(plan.drained),
+        refused=list(plan.refused),
+        told=list(plan.told),
+    )
 
 
 def link_out(link: ShareLink) -> LinkOut:
     """Return a customer's link."""
     return LinkOut(
-        id=link.pk, path=f"/shared/{token_of(link)}", made_by=link.made_by.full_name, expires_at=link.expires_at,
-        revoked=link.revoked_at is not None, expired=link.expires_at <= timezone.now(), opened=link.opened,
-    )  # fmt: skip
+        id=link.pk,
+        path=f"/shared/{token_of(link)}",
+        made_by=link.made_by.full_name,
+        expires_at=link.expires_at,
+        revoked=link.revoked_at is not None,
+        expired=link.expires_at <= timezone.now(),
+        opened=link.opened,
+    )

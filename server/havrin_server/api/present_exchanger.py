@@ -55,11 +55,20 @@ def exchanger_page(visit: Visit) -> ExchangerOut:
         raise NotFound("This unit has no heat exchanger: it fires into the air that it heats.")
     rows, seen = placed(facts, drawn), coverages(facts, len(drawn.primary))
     return ExchangerOut(
-        form=drawn.form, name=drawn.name, width=drawn.width, height=HEIGHT, parts=[_part(drawn, part, rows, seen) for part in drawn.parts],
-        placed=[_placed(row, days.get(row.entry_id, "")) for row in rows], coverage=[_coverage(row) for row in seen], evidence=_evidence(evidence_of(unit, facts)),
+        form=drawn.form,
+        name=drawn.name,
+        width=drawn.width,
+        height=HEIGHT,
+        parts=[_part(drawn, part, rows, seen) for part in drawn.parts],
+        placed=[_placed(row, days.get(row.entry_id, "")) for row in rows],
+        coverage=[_coverage(row) for row in seen],
+        evidence=_evidence(evidence_of(unit, facts)),
         findings=_choices(drawn),
-        methods=list(FINDS), surenesses=list(SURENESS), sizes=list(_SIZES), whole=f"exchanger ok {len(drawn.primary)}/{len(drawn.primary)} by ",
-    )  # fmt: skip
+        methods=list(FINDS),
+        surenesses=list(SURENESS),
+        sizes=list(_SIZES),
+        whole=f"exchanger ok {len(drawn.primary)}/{len(drawn.primary)} by ",
+    )
 
 
 def _choices(drawn: Exchanger) -> list[FindingChoice]:
@@ -69,11 +78,12 @@ def _choices(drawn: Exchanger) -> list[FindingChoice]:
     )
     return [
         FindingChoice(
-            starter=f"found {part_words(part)} {conditions()[like].words[0]}", name=f"{part_name(part)}: {condition_name(like)}",
+            starter=f"found {part_words(part)} {conditions()[like].words[0]}",
+            name=f"{part_name(part)}: {condition_name(like)}",
             level=_WEIGHTS.get(verdict_of(part, like), 0),
         )
         for part, like in rows
-    ]  # fmt: skip
+    ]
 
 
 def _part(drawn: Exchanger, part: Part, rows: list[Placed], seen: list[Coverage]) -> ExchangerPartOut:
@@ -123,9 +133,15 @@ def _evidence(found: Evidence) -> EvidenceOut:
     )
     signs = [SignOut(text=sign_words(s), weight=_weight(s.ratio), against=s.ratio < 1) for s in found.signs]
     looks = [
-        NextLookOut(text=look_words(n), minutes=n.minutes, starter=n.starter, if_found=odds_words(n.if_found), if_not=odds_words(n.if_not))
+        NextLookOut(
+            text=look_words(n),
+            minutes=n.minutes,
+            starter=n.starter,
+            if_found=odds_words(n.if_found),
+            if_not=odds_words(n.if_not),
+        )
         for n in found.next_looks
-    ]  # fmt: skip
+    ]
     state = "out" if found.breached else "near" if is_suspected(found) else "in"
     return EvidenceOut(says=says, prior=prior_words(found), signs=signs, looks=looks, state=state, source=_SOURCE)
 

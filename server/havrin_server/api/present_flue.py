@@ -32,13 +32,24 @@ def flue_out(unit: Unit, rules: HouseRules, view: FlueView, found: Assessment, s
     result = view.result
     widths = result.half_widths if result else {}
     return FlueOut(
-        stage=view.stage, label=STAGE_LABELS[view.stage], phase=view.phase,
+        stage=view.stage,
+        label=STAGE_LABELS[view.stage],
+        phase=view.phase,
         o2_dry_pct=result.sample.o2_dry_pct if result else None,
         co2_dry_pct=_co2(result) if result else None,
-        o2_half_width=0.3, co2_half_width=max(widths.get("co2_from_o2_pct", 0.3), 0.1),
-        figures=[_figure(result, key, name, dim, found, system) for key, name, dim in _FIGURES if key in result.values and _is_shown(key, rules, system)] if result else [],
-        says=_says(unit, view, found, system), cannot_say=_cannot_say(found), doubts=list(view.doubts),
-    )  # fmt: skip
+        o2_half_width=0.3,
+        co2_half_width=max(widths.get("co2_from_o2_pct", 0.3), 0.1),
+        figures=[
+            _figure(result, key, name, dim, found, system)
+            for key, name, dim in _FIGURES
+            if key in result.values and _is_shown(key, rules, system)
+        ]
+        if result
+        else [],
+        says=_says(unit, view, found, system),
+        cannot_say=_cannot_say(found),
+        doubts=list(view.doubts),
+    )
 
 
 def _is_shown(key: str, rules: HouseRules, system: str) -> bool:
@@ -56,9 +67,15 @@ def _figure(result: FlueResult, key: str, name: str, dimension: str, found: Asse
     if key in _WHOLE:
         shown.text = f"{value:.0f}"
     return explained(
-        explanation, shown, key=key, name=name, system=system, state=_state(key, found), aside=_aside(result, key, system),
+        explanation,
+        shown,
+        key=key,
+        name=name,
+        system=system,
+        state=_state(key, found),
+        aside=_aside(result, key, system),
         half_width=f"{width:.0f}" if key in _WHOLE else _width(width, dimension, system),
-    )  # fmt: skip
+    )
 
 
 def _width(width: float, dimension: str, system: str) -> str:

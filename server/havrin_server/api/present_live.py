@@ -50,12 +50,18 @@ def traces_out(capture: Capture, system: str, start_s: float | None, end_s: floa
         last = show(float(values[-1]), what.dimension, system) if len(values) else None
         channels.append(
             ChannelOut(
-                quantity=quantity, name=channel_name(quantity), unit=unit.symbol, scale=1 / unit.scale, offset=-unit.offset / unit.scale,
-                decimals=unit.decimals, seconds=[round(float(s), 3) for s in seconds],
+                quantity=quantity,
+                name=channel_name(quantity),
+                unit=unit.symbol,
+                scale=1 / unit.scale,
+                offset=-unit.offset / unit.scale,
+                decimals=unit.decimals,
+                seconds=[round(float(s), 3) for s in seconds],
                 values=[None if v != v else float(v) for v in drawn[quantity]],
-                newest=Shown(text=last.text, unit=last.unit) if last else None, count=len(values),
+                newest=Shown(text=last.text, unit=last.unit) if last else None,
+                count=len(values),
             )
-        )  # fmt: skip
+        )
     return TracesOut(capture=capture_out(capture), channels=channels)
 
 
@@ -91,11 +97,15 @@ def _event(series: Series, event: Event, marked: bool, system: str) -> TraceEven
         unit = "o2_step_pct" if step.quantity == "o2_dry_pct" else step.quantity
         steps.append(
             StepOut(
-                quantity=step.quantity, name=channel_name(step.quantity), before=_shown(step.before, step.quantity, system),
-                after=_shown(step.after, step.quantity, system), step=_difference(step.step, unit, system),
-                confidence_pct=100 * step.confidence, writes=event.kind == "blower_on" and step.quantity == "o2_dry_pct",
+                quantity=step.quantity,
+                name=channel_name(step.quantity),
+                before=_shown(step.before, step.quantity, system),
+                after=_shown(step.after, step.quantity, system),
+                step=_difference(step.step, unit, system),
+                confidence_pct=100 * step.confidence,
+                writes=event.kind == "blower_on" and step.quantity == "o2_dry_pct",
             )
-        )  # fmt: skip
+        )
     return TraceEventOut(
         kind=event.kind, name=EVENTS[event.kind], at_s=round(event.at_s, 1), marked=marked, steps=steps
     )
@@ -113,19 +123,36 @@ def dips_out(capture: Capture, quantity: str, set_point: float | None, system: s
     if found is None:
         point = _shown(stamp(capture, quantity) if set_point is None else set_point, quantity, system)
         return DipsOut(
-            set_point=point, worst=None, dips=[], watched_s=0, quiet_s=None, says="Nothing is recorded on this channel yet.", contacts=[], writes=False
-        )  # fmt: skip
+            set_point=point,
+            worst=None,
+            dips=[],
+            watched_s=0,
+            quiet_s=None,
+            says="Nothing is recorded on this channel yet.",
+            contacts=[],
+            writes=False,
+        )
     rows = [
         DipOut(
-            at_s=round(dip.start_s, 2), long_s=round(dip.end_s - dip.start_s, 2), least=_shown(dip.least, quantity, system),
-            depth=_shown(dip.depth, quantity, system), order=[channel_name(n) for n, _ in moved.order], still=[channel_name(n) for n in moved.still],
+            at_s=round(dip.start_s, 2),
+            long_s=round(dip.end_s - dip.start_s, 2),
+            least=_shown(dip.least, quantity, system),
+            depth=_shown(dip.depth, quantity, system),
+            order=[channel_name(n) for n, _ in moved.order],
+            still=[channel_name(n) for n in moved.still],
         )
         for dip, moved in zip(found.dips, found.moved, strict=False)
-    ]  # fmt: skip
+    ]
     return DipsOut(
-        set_point=_shown(found.point, quantity, system), worst=_shown(found.least, quantity, system), dips=rows, watched_s=found.watched_s,
-        quiet_s=found.quiet_s, says=dips_say(found, quantity, system), contacts=found.said_of_contacts, writes=worst_of(quantity, found) is not None,
-    )  # fmt: skip
+        set_point=_shown(found.point, quantity, system),
+        worst=_shown(found.least, quantity, system),
+        dips=rows,
+        watched_s=found.watched_s,
+        quiet_s=found.quiet_s,
+        says=dips_say(found, quantity, system),
+        contacts=found.said_of_contacts,
+        writes=worst_of(quantity, found) is not None,
+    )
 
 
 def _shown(value: float, quantity: str, system: str) -> Shown:

@@ -23,13 +23,20 @@ def log_page(log: FlueLog, system: str, *, remembered: bool = False) -> out.LogP
     steady = find_steady(series) if series else None
     decimal = "comma" if layout.decimal_comma else "point"
     return out.LogPage(
-        id=log.pk, name=log.name, size_bytes=log.file.size, instrument=log.instrument_id, headers=list(layout.headers),
+        id=log.pk,
+        name=log.name,
+        size_bytes=log.file.size,
+        instrument=log.instrument_id,
+        headers=list(layout.headers),
         sample=[list(row) for row in layout.sample],
         described=f"{_DELIMITER_NAMES[layout.delimiter]} between columns, decimal {decimal}, names in line {layout.header_row + 1}",
-        columns=[_column(q, mapping.columns) for q in UNITS], time_column=mapping.time_column, remembered=remembered,
-        problems=list(log.problems), trace=_trace(series, steady, system) if series else None,
+        columns=[_column(q, mapping.columns) for q in UNITS],
+        time_column=mapping.time_column,
+        remembered=remembered,
+        problems=list(log.problems),
+        trace=_trace(series, steady, system) if series else None,
         means=means_out(steady, system) if steady else [],
-    )  # fmt: skip
+    )
 
 
 def window_means(log: FlueLog, start_s: float, end_s: float, system: str) -> list[out.MeanOut]:
@@ -60,9 +67,12 @@ def _column(quantity: str, columns: Mapping[str, ColumnChoice]) -> out.ColumnOut
     dimension, usual = UNITS[quantity]
     choice = columns.get(quantity)
     return out.ColumnOut(
-        quantity=quantity, name=measurand(quantity).name, column=choice.column if choice else None,
-        unit=choice.unit if choice else usual, units=[u.symbol for u in units_of(dimension)],
-    )  # fmt: skip
+        quantity=quantity,
+        name=measurand(quantity).name,
+        column=choice.column if choice else None,
+        unit=choice.unit if choice else usual,
+        units=[u.symbol for u in units_of(dimension)],
+    )
 
 
 def _trace(series: Series, steady: Steady | None, system: str) -> out.TraceOut:
@@ -70,8 +80,12 @@ def _trace(series: Series, steady: Steady | None, system: str) -> out.TraceOut:
     units = {name: shown_unit(measurand(name).dimension, system) for name in channels}
     return out.TraceOut(
         seconds=[round(float(s), 2) for s in seconds],
-        channels={name: [None if math.isnan(v) else round(units[name].from_si(float(v)), 3) for v in values] for name, values in channels.items()},
+        channels={
+            name: [None if math.isnan(v) else round(units[name].from_si(float(v)), 3) for v in values]
+            for name, values in channels.items()
+        },
         units={name: unit.symbol for name, unit in units.items()},
-        light_off_s=find_light_off(series), steady=RangeOut(low=steady.start_s, high=steady.end_s) if steady else None,
+        light_off_s=find_light_off(series),
+        steady=RangeOut(low=steady.start_s, high=steady.end_s) if steady else None,
         duration_s=float(series.seconds[-1]),
-    )  # fmt: skip
+    )

@@ -72,24 +72,36 @@ def _fields(document: Any, system: str) -> ModelFields:
     two = len(stages) > 1
     rows = [
         _plate_field(field, quantity, key, stages.get(key, {}).get(field), system)
-        for quantity, field in STAGED_FIELDS.items() for key in _STAGES[two]
+        for quantity, field in STAGED_FIELDS.items()
+        for key in _STAGES[two]
     ] + [
         _plate_field(field, quantity, "", model.plate.get(field), system)
-        for quantity, fields in PLATE_FIELDS.items() for field in fields
-    ]  # fmt: skip
+        for quantity, fields in PLATE_FIELDS.items()
+        for field in fields
+    ]
     return ModelFields(
-        key=model.key, maker=model.maker, name=model.name, kind=model.kind, circuit=model.circuit,
-        fuel=model.plate.get("fuel", "NG_H"), two_stages=two, exchanger_cells=model.plate.get("exchanger_cells", 1),
-        choices=[_choice(field, model.plate.get(field)) for field in PLATE_CHOICES], plate=rows,
+        key=model.key,
+        maker=model.maker,
+        name=model.name,
+        kind=model.kind,
+        circuit=model.circuit,
+        fuel=model.plate.get("fuel", "NG_H"),
+        two_stages=two,
+        exchanger_cells=model.plate.get("exchanger_cells", 1),
+        choices=[_choice(field, model.plate.get(field)) for field in PLATE_CHOICES],
+        plate=rows,
         manual=[
             ManualField(
-                quantity=m.quantity, stage=m.stage or "", low=_text(m.quantity, m.low, system),
-                high=_text(m.quantity, m.high, system), page=m.page,
+                quantity=m.quantity,
+                stage=m.stage or "",
+                low=_text(m.quantity, m.low, system),
+                high=_text(m.quantity, m.high, system),
+                page=m.page,
             )
             for m in model.manual
         ],
         codes=[CodeField(pattern=c.pattern, meaning=c.meaning, state=c.state) for c in model.codes],
-    )  # fmt: skip
+    )
 
 
 def _choice(field: str, value: str | None) -> ChoiceField:
@@ -135,10 +147,17 @@ def _document(fields: ModelFields, system: str) -> dict[str, Any]:
     if refusals:
         raise refusals[0]
     return {
-        "format": FORMAT, "version": VERSION, "key": fields.key, "maker": fields.maker, "name": fields.name,
-        "kind": fields.kind, "circuit": fields.circuit, "plate": {**plate, "stages": list(stages.values())},
-        "manual": manual, "codes": [row.model_dump() for row in fields.codes if row.pattern.strip()],
-    }  # fmt: skip
+        "format": FORMAT,
+        "version": VERSION,
+        "key": fields.key,
+        "maker": fields.maker,
+        "name": fields.name,
+        "kind": fields.kind,
+        "circuit": fields.circuit,
+        "plate": {**plate, "stages": list(stages.values())},
+        "manual": manual,
+        "codes": [row.model_dump() for row in fields.codes if row.pattern.strip()],
+    }
 
 
 def _limit(row: ManualField, system: str, refusals: list[CoreError]) -> dict[str, Any]:

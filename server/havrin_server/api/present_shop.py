@@ -44,19 +44,27 @@ def shop_list(sort: SortName, person: Person) -> ShopList:
     used = _used_by(person)
     rows = [
         DocumentRow(
-            key=key, name=services.document_of(sort, key, person)["name"], shipped=True, used_by=used[sort].get(key, []),
-            changed_at=None, changed_by="",
+            key=key,
+            name=services.document_of(sort, key, person)["name"],
+            shipped=True,
+            used_by=used[sort].get(key, []),
+            changed_at=None,
+            changed_by="",
         )
         for key in services.shipped_keys(sort)
-    ]  # fmt: skip
+    ]
     for own in _own(sort, person):
         maker = f"{own.document['maker']} " if sort == "model" else ""
         rows.append(
             DocumentRow(
-                key=own.key, name=maker + own.document["name"], shipped=False, used_by=used[sort].get(own.key, []),
-                changed_at=own.changed_at, changed_by=own.changed_by.full_name if own.changed_by else "",
+                key=own.key,
+                name=maker + own.document["name"],
+                shipped=False,
+                used_by=used[sort].get(own.key, []),
+                changed_at=own.changed_at,
+                changed_by=own.changed_by.full_name if own.changed_by else "",
             )
-        )  # fmt: skip
+        )
     return ShopList(sort=sort, documents=rows, choices=_choices(person), writable=allows(person, "shop.write"))
 
 
@@ -86,11 +94,15 @@ def _choices(person: Person) -> Choices:
     circuits = {key: shipped_circuit(key).name for key in circuit_names()}
     circuits |= {key: circuit.name for key, circuit in library.circuits.items()}
     return Choices(
-        kinds=[*ELECTRICAL, "thing"], families=sorted(name for name in part_families() if name != "about"),
-        quantities=_named({m.key: m.name for m in MEASURANDS}), proofs=_named({p.key: p.key.replace("_", " ") for p in PROOFS.values()}),
-        reasons=_named({"every": "Every visit", **VISIT_REASONS}), fuels=_named({key: shipped_fuel(key).label for key in FUEL_NAMES}),
-        unit_kinds=_named(kinds), circuits=_named(circuits),
-    )  # fmt: skip
+        kinds=[*ELECTRICAL, "thing"],
+        families=sorted(name for name in part_families() if name != "about"),
+        quantities=_named({m.key: m.name for m in MEASURANDS}),
+        proofs=_named({p.key: p.key.replace("_", " ") for p in PROOFS.values()}),
+        reasons=_named({"every": "Every visit", **VISIT_REASONS}),
+        fuels=_named({key: shipped_fuel(key).label for key in FUEL_NAMES}),
+        unit_kinds=_named(kinds),
+        circuits=_named(circuits),
+    )
 
 
 def _named(rows: Mapping[str, str]) -> list[Named]:
@@ -129,10 +141,15 @@ def circuit_check(given: CircuitIn) -> CircuitCheck:
         )
     view = string_view(circuit, (), given.state) if circuit.states else None
     return CircuitCheck(
-        problem=None, state=view.state if view else "", states=[Named(key=s.key, name=s.name) for s in circuit.states],
-        rungs=[rung_out(rung, direct_only(circuit)) for rung in view.rungs] if view else [], solved=_solved(circuit),
-        events=[event_out(event) for event in view.events] if view else [], call=_call(circuit, run), faults=len(circuit.faults),
-    )  # fmt: skip
+        problem=None,
+        state=view.state if view else "",
+        states=[Named(key=s.key, name=s.name) for s in circuit.states],
+        rungs=[rung_out(rung, direct_only(circuit)) for rung in view.rungs] if view else [],
+        solved=_solved(circuit),
+        events=[event_out(event) for event in view.events] if view else [],
+        call=_call(circuit, run),
+        faults=len(circuit.faults),
+    )
 
 
 def _solved(circuit: Circuit) -> list[SolvedState]:

@@ -35,15 +35,20 @@ def site_out(site: Site, person: Person) -> SiteOut:
     beside = [Beside(one.unit.label, one.unit.gas_line, tuple(one.readings)) for one in seen]
     rows = [
         SiteRowOut(
-            name=measurand(row.quantity).name, stage=STAGE_LABELS.get(row.stage or "", ""),
+            name=measurand(row.quantity).name,
+            stage=STAGE_LABELS.get(row.stage or "", ""),
             cells=[_cell(view, system) if view is not None else None for view in row.cells],
         )
         for row in rows_of(beside)
-    ]  # fmt: skip
+    ]
     return SiteOut(
-        id=site.pk, name=site.name, access=site.access, units=[one.out() for one in seen], rows=rows,
+        id=site.pk,
+        name=site.name,
+        access=site.access,
+        units=[one.out() for one in seen],
+        rows=rows,
         shared=[shared.text for shared in shared_of(beside)],
-    )  # fmt: skip
+    )
 
 
 class _Seen:
@@ -63,9 +68,16 @@ class _Seen:
         visit: Visit | None = self.visits[0] if self.visits else None
         level = (visit.closed_level or self.newest.level) if visit and self.newest else None
         return SiteUnitOut(
-            id=self.unit.pk, label=self.unit.label, place=self.unit.place, kind=self.unit.described().kind.name, gas_line=self.unit.gas_line,
-            visit=visit.pk if visit else None, day=visit.day if visit else None, level=level, title=level_title(level) if level else "",
-        )  # fmt: skip
+            id=self.unit.pk,
+            label=self.unit.label,
+            place=self.unit.place,
+            kind=self.unit.described().kind.name,
+            gas_line=self.unit.gas_line,
+            visit=visit.pk if visit else None,
+            day=visit.day if visit else None,
+            level=level,
+            title=level_title(level) if level else "",
+        )
 
 
 def _cell(view: ReadingView, system: str) -> SiteCellOut:

@@ -33,11 +33,15 @@ def string_page(visit: Visit, state: str) -> StringOut:
     view = string_view(circuit, tape, state)
     millivolts = direct_only(circuit)
     return StringOut(
-        known=True, name=circuit.name, state=view.state, states=[Named(key=s.key, name=s.name) for s in circuit.states],
-        rungs=[rung_out(rung, millivolts) for rung in view.rungs], events=[event_out(event) for event in view.events],
+        known=True,
+        name=circuit.name,
+        state=view.state,
+        states=[Named(key=s.key, name=s.name) for s in circuit.states],
+        rungs=[rung_out(rung, millivolts) for rung in view.rungs],
+        events=[event_out(event) for event in view.events],
         longest_s=_TAIL_S * max(max(e.latest_s, e.seen_s or 0) for e in view.events),
         suspects=suspects_out(suspects_of(visit, unit, tape)),
-    )  # fmt: skip
+    )
 
 
 def meter_out(visit: Visit, state: str, a: str, b: str) -> MeterOut | None:
@@ -55,19 +59,39 @@ def suspects_out(found: Outlook | None) -> SuspectsOut | None:
         return None
     return SuspectsOut(
         given=len(found.observations),
-        suspects=[SuspectOut(part=s.part, name=s.name, share=s.share, faults=[name.removeprefix(f"{s.name}: ") for name, _ in s.faults]) for s in found.suspects],
-        next=_offer(found.next_test) if found.next_test else None, others=[_offer(o) for o in found.other_tests],
-        conflicts=[ConflictOut(name=c.name, shown=c.shown, expected=c.expected, entry_id=c.entry_id) for c in found.conflicts],
-        clear=found.clear, proof=list(found.proof), beforehand=list(found.beforehand),
-    )  # fmt: skip
+        suspects=[
+            SuspectOut(
+                part=s.part,
+                name=s.name,
+                share=s.share,
+                faults=[name.removeprefix(f"{s.name}: ") for name, _ in s.faults],
+            )
+            for s in found.suspects
+        ],
+        next=_offer(found.next_test) if found.next_test else None,
+        others=[_offer(o) for o in found.other_tests],
+        conflicts=[
+            ConflictOut(name=c.name, shown=c.shown, expected=c.expected, entry_id=c.entry_id) for c in found.conflicts
+        ],
+        clear=found.clear,
+        proof=list(found.proof),
+        beforehand=list(found.beforehand),
+    )
 
 
 def _offer(offer: Offer) -> OfferOut:
     why = f"{offer.bits:.1f} bit for about {offer.test.minutes:g} min: more per minute than any other test."
     return OfferOut(
-        title=offer.test.name, minutes=offer.test.minutes, why=why, caution=offer.test.caution, starter=offer.test.starter,
-        meanings=[MeaningOut(outcome=m.outcome, share=m.share, first=m.first, first_share=m.first_share) for m in offer.meanings],
-    )  # fmt: skip
+        title=offer.test.name,
+        minutes=offer.test.minutes,
+        why=why,
+        caution=offer.test.caution,
+        starter=offer.test.starter,
+        meanings=[
+            MeaningOut(outcome=m.outcome, share=m.share, first=m.first, first_share=m.first_share)
+            for m in offer.meanings
+        ],
+    )
 
 
 def volts_out(volts: float, millivolts: bool) -> Shown:
@@ -82,20 +106,35 @@ def _maybe(volts: float | None, millivolts: bool) -> Shown | None:
 def rung_out(rung: RungView, mv: bool) -> RungOut:
     """Return a rung for the page, in millivolts or volts."""
     return RungOut(
-        load=rung.load, name=rung.name,
+        load=rung.load,
+        name=rung.name,
         parts=[
-            PartOut(key=p.key, name=p.name, kind=p.kind, closed=p.closed, expected=volts_out(p.expected_v, mv), read=_maybe(p.read_v, mv), state=p.state)
+            PartOut(
+                key=p.key,
+                name=p.name,
+                kind=p.kind,
+                closed=p.closed,
+                expected=volts_out(p.expected_v, mv),
+                read=_maybe(p.read_v, mv),
+                state=p.state,
+            )
             for p in rung.parts
         ],
         nodes=[
-            NodeOut(key=n.key, name=n.name, expected=volts_out(n.expected_v, mv), read=_maybe(n.read_v, mv), odd=n.odd) for n in rung.nodes
+            NodeOut(key=n.key, name=n.name, expected=volts_out(n.expected_v, mv), read=_maybe(n.read_v, mv), odd=n.odd)
+            for n in rung.nodes
         ],
-    )  # fmt: skip
+    )
 
 
 def event_out(event: EventView) -> EventOut:
     """Return a moment of the sequence for the page."""
     return EventOut(
-        key=event.key, name=event.name, earliest_s=event.earliest_s, latest_s=event.latest_s, seen_s=event.seen_s,
-        state=event.state, by_eye=event.by_eye,
-    )  # fmt: skip
+        key=event.key,
+        name=event.name,
+        earliest_s=event.earliest_s,
+        latest_s=event.latest_s,
+        seen_s=event.seen_s,
+        state=event.state,
+        by_eye=event.by_eye,
+    )

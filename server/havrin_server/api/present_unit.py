@@ -43,11 +43,20 @@ class _Seen:
         said = {name: [b.text for _, b in self.facts.said(name)] for name in ("advise", "refuse")}
         done = [echo(line.body, self.system) for line in effective(self.tape) if isinstance(line.body, Action)]
         return RecordVisit(
-            id=visit.pk, day=visit.day, reason=visit_reason(visit.reason), technician=visit.technician.full_name, level=level,
-            title=closed_title(visit) if visit.closed_at else standing_title(self.found), closed=visit.closed_at is not None, complaint=visit.complaint,
-            words=visit.customer_words, advised=said["advise"], refused=said["refuse"], done=done,
+            id=visit.pk,
+            day=visit.day,
+            reason=visit_reason(visit.reason),
+            technician=visit.technician.full_name,
+            level=level,
+            title=closed_title(visit) if visit.closed_at else standing_title(self.found),
+            closed=visit.closed_at is not None,
+            complaint=visit.complaint,
+            words=visit.customer_words,
+            advised=said["advise"],
+            refused=said["refuse"],
+            done=done,
             photos=list(visit.photos.order_by("taken_at").values_list("pk", flat=True)),
-        )  # fmt: skip
+        )
 
     def cell(self, key: Key) -> RecordCell | None:
         view = self.views.get(key)
@@ -68,11 +77,17 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
     visits = [one.out() for one in seen]
     keys = list(dict.fromkeys(key for one in seen for key in one.views))
     return UnitRecord(
-        id=unit.pk, name=unit.name, line=unit_line(seen[0].visit, unit.described(), system) if seen else unit.described().kind.name,
-        site=unit.site.name, site_id=unit.site_id, serial=unit.serial, reasons=dict(VISIT_REASONS),
-        visits=visits, rows=[_row(unit, key, seen, system) for key in keys],
+        id=unit.pk,
+        name=unit.name,
+        line=unit_line(seen[0].visit, unit.described(), system) if seen else unit.described().kind.name,
+        site=unit.site.name,
+        site_id=unit.site_id,
+        serial=unit.serial,
+        reasons=dict(VISIT_REASONS),
+        visits=visits,
+        rows=[_row(unit, key, seen, system) for key in keys],
         links=[link_out(link) for link in unit.links.select_related("made_by").order_by("-made_at")],
-    )  # fmt: skip
+    )
 
 
 def _row(unit: Unit, key: Key, seen: list[_Seen], system: str) -> RecordRow:
@@ -91,9 +106,11 @@ def _row(unit: Unit, key: Key, seen: list[_Seen], system: str) -> RecordRow:
         words = f"{'falls' if trend.per_year < 0 else 'rises'} about {moved} a year"
         words += f"; reaches its limit about {trend.crosses:%B %Y}" if trend.crosses else ""
     return RecordRow(
-        name=quantity_name(quantity, stage), unit=shown_unit(what.dimension, system).symbol,
-        cells=[one.cell(key) for one in seen], trend=words,
-    )  # fmt: skip
+        name=quantity_name(quantity, stage),
+        unit=shown_unit(what.dimension, system).symbol,
+        cells=[one.cell(key) for one in seen],
+        trend=words,
+    )
 
 
 def shared_page(link: ShareLink) -> SharedOut:
@@ -101,12 +118,20 @@ def shared_page(link: ShareLink) -> SharedOut:
     token = token_of(link)
     unit = link.unit
     return SharedOut(
-        firm=unit.site.firm.name, unit=unit.name, site=unit.site.name, until=link.expires_at.date(),
+        firm=unit.site.firm.name,
+        unit=unit.name,
+        site=unit.site.name,
+        until=link.expires_at.date(),
         visits=[
             SharedVisit(
-                id=v.pk, day=v.day, reason=visit_reason(v.reason), level=v.closed_level or 1, title=closed_title(v),
-                words=v.customer_words, report=f"/api/shared/{token}/{v.pk}.pdf",
+                id=v.pk,
+                day=v.day,
+                reason=visit_reason(v.reason),
+                level=v.closed_level or 1,
+                title=closed_title(v),
+                words=v.customer_words,
+                report=f"/api/shared/{token}/{v.pk}.pdf",
             )
             for v in shared_visits(link)
         ],
-    )  # fmt: skip
+    )

@@ -15,10 +15,17 @@ def explained(
 ) -> Explained:
     """Return a figure with its why for the page."""
     return Explained(
-        key=key, name=name, shown=shown, half_width=half_width, state=state, aside=aside, formula=why.formula,
+        key=key,
+        name=name,
+        shown=shown,
+        half_width=half_width,
+        state=state,
+        aside=aside,
+        formula=why.formula,
         inputs=[InputOut(name=i.name, shown=shown_as(i.value, i.dimension, system)) for i in why.inputs],
-        source=why.source, note=why.note,
-    )  # fmt: skip
+        source=why.source,
+        note=why.note,
+    )
 
 
 def shown_as(value: float, dimension: str, system: str) -> Shown:

@@ -48,12 +48,14 @@ def _found(key: str) -> list[WordOut]:
     rows = [(like, verdict_of(key, like)) for like in conditions()]
     return [
         WordOut(
-            line=f"found {part_words(key)} {conditions()[like].words[0]}", text=f"{part_name(key)}: {condition_name(like)}", station=part(key).station,
+            line=f"found {part_words(key)} {conditions()[like].words[0]}",
+            text=f"{part_name(key)}: {condition_name(like)}",
+            station=part(key).station,
             level=_WEIGHTS[verdict],
         )
         for like, verdict in rows
         if verdict != SEEN
-    ]  # fmt: skip
+    ]
 
 
 def _devices(unit: Unit) -> list[WordOut]:

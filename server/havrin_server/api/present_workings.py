@@ -29,31 +29,42 @@ def workings_page(visit: Visit, system: str) -> WorkingsOut:
     found = workings_of(unit, visit.rules(), VisitTape(visit.reason, tape, accuracies_of(visit)), system)
     facts = Facts(tape)
     return WorkingsOut(
-        gas=_stages(found.gas, system), draft=_stages(found.draft, system), air=_stages(found.air, system),
-        water=_stages(found.water, system), dials=[_dial(d) for d in found.dials],
+        gas=_stages(found.gas, system),
+        draft=_stages(found.draft, system),
+        air=_stages(found.air, system),
+        water=_stages(found.water, system),
+        dials=[_dial(d) for d in found.dials],
         ladder=_ladder(visit, unit, facts, system),
         switches=[s for key in unit.stage_keys if (s := _switch(visit, unit, facts, key, system))],
         vent=_vent(unit, visit, facts, found.draft, system),
-    )  # fmt: skip
+    )
 
 
 def _stages(rows: Sequence[Working], system: str) -> list[StageFigures]:
     keys = list(dict.fromkeys(row.stage or "" for row in rows))
     return [
         StageFigures(
-            stage=key, label=STAGE_LABELS.get(key, ""), figures=[_figure(row, system) for row in rows if (row.stage or "") == key]
+            stage=key,
+            label=STAGE_LABELS.get(key, ""),
+            figures=[_figure(row, system) for row in rows if (row.stage or "") == key],
         )
         for key in keys
-    ]  # fmt: skip
+    ]
 
 
 def _figure(row: Working, system: str) -> Explained:
     unit = shown_unit(row.dimension, system)
     width = f"{row.half_width / unit.scale:.{unit.decimals}f}" if row.half_width else ""
     return explained(
-        row.why, shown_as(row.value, row.dimension, system), key=f"{row.key} {row.stage or ''}", name=row.name, system=system,
-        half_width=width, state=row.state, aside=row.says,
-    )  # fmt: skip
+        row.why,
+        shown_as(row.value, row.dimension, system),
+        key=f"{row.key} {row.stage or ''}",
+        name=row.name,
+        system=system,
+        half_width=width,
+        state=row.state,
+        aside=row.says,
+    )
 
 
 def _dial(dial: Dial) -> DialOut:
@@ -89,8 +100,16 @@ def _ladder(visit: Visit, unit: Unit, facts: Facts, system: str) -> list[LadderR
 
 
 def _rung(
-    facts: Facts, station: str, quantity: str, stage: str | None, name: str, band: Band | None, read: ReadingFact | None, top: float, system: str
-) -> LadderRung:  # fmt: skip
+    facts: Facts,
+    station: str,
+    quantity: str,
+    stage: str | None,
+    name: str,
+    band: Band | None,
+    read: ReadingFact | None,
+    top: float,
+    system: str,
+) -> LadderRung:
     found = facts.as_found(quantity, stage)
     low, high = (band.low, band.high) if band else (None, None)
     bounds = [show(b, "pressure", system).text for b in (low, high) if b is not None]
@@ -103,12 +122,17 @@ def _rung(
     )
     what = measurand(quantity)
     return LadderRung(
-        station=station, name=name, shown=_shown(read, "pressure", system),
-        limit=f"{words}, {source(band.source)}" if band and words else "", state=band.verdict(read.value) if band and read else "none",
-        value=read.value / top if read else None, found=found.value / top if found and read and found.entry_id != read.entry_id else None,
-        low=low / top if low is not None else None, high=high / top if high is not None else None,
+        station=station,
+        name=name,
+        shown=_shown(read, "pressure", system),
+        limit=f"{words}, {source(band.source)}" if band and words else "",
+        state=band.verdict(read.value) if band and read else "none",
+        value=read.value / top if read else None,
+        found=found.value / top if found and read and found.entry_id != read.entry_id else None,
+        low=low / top if low is not None else None,
+        high=high / top if high is not None else None,
         starter=f"{stage} {what.words[0]} " if stage in ("low", "high") else f"{what.words[0]} ",
-    )  # fmt: skip
+    )
 
 
 def _switch(visit: Visit, unit: Unit, facts: Facts, stage: str, system: str) -> SwitchOut | None:
@@ -119,11 +143,16 @@ def _switch(visit: Visit, unit: Unit, facts: Facts, stage: str, system: str) -> 
     band = band_for(unit, visit.rules(), "draft_pa", stage)
     share = abs(read.value) / (_SCALE_STAMPS * point) if read else None
     return SwitchOut(
-        stage=stage, label=STAGE_LABELS[stage], point=_as(point, "pressure", system), read=_shown(read, "pressure", system),
+        stage=stage,
+        label=STAGE_LABELS[stage],
+        point=_as(point, "pressure", system),
+        read=_shown(read, "pressure", system),
         found=_shown(found, "pressure", system) if found and read and found.entry_id != read.entry_id else None,
-        wanted_share=(1 + visit.rules().draft_margin_share) / _SCALE_STAMPS, read_share=min(share, 1.0) if share is not None else None,
-        state=band.verdict(abs(read.value)) if band and read else "none", starter=f"{stage} draft " if STAGE_LABELS[stage] else "draft ",
-    )  # fmt: skip
+        wanted_share=(1 + visit.rules().draft_margin_share) / _SCALE_STAMPS,
+        read_share=min(share, 1.0) if share is not None else None,
+        state=band.verdict(abs(read.value)) if band and read else "none",
+        starter=f"{stage} draft " if STAGE_LABELS[stage] else "draft ",
+    )
 
 
 def _vent(unit: Unit, visit: Visit, facts: Facts, draft: Sequence[Working], system: str) -> VentOut:
@@ -136,6 +165,7 @@ def _vent(unit: Unit, visit: Visit, facts: Facts, draft: Sequence[Working], syst
         flue=_shown(facts.newest("flue_temp_k", unit.stage_keys[-1]), "temperature", system),
         draft=_shown(facts.newest("vent_draft_pa", None), "pressure", system),
         theoretical=_as(theoretical.value, "pressure", system) if theoretical else None,
-        spillage=_shown(spill, "time", system), spillage_state=band.verdict(spill.value) if band and spill else "none",
+        spillage=_shown(spill, "time", system),
+        spillage_state=band.verdict(spill.value) if band and spill else "none",
         natural=unit.kind.draft_hood,
-    )  # fmt: skip
+    )

@@ -23,9 +23,11 @@ def scale_of(quantity: str, band: Band | None, value: float, found: float | None
     band_from = 0.0 if band.low is None else at(low)
     band_to = 1.0 if band.high is None else at(high)
     return Scale(
-        band_from=band_from, band_to=band_to, value=at(judged_value(quantity, value)),
+        band_from=band_from,
+        band_to=band_to,
+        value=at(judged_value(quantity, value)),
         found=None if found is None else at(judged_value(quantity, found)),
-    )  # fmt: skip
+    )
 
 
 def _ends(band: Band) -> tuple[float, float]:

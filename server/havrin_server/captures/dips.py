@@ -56,9 +56,17 @@ def read_dips(capture: Capture, channel: str, set_point: float | None = None) ->
     moved = tuple(moved_at(series.seconds, series.channels, dip.start_s) for dip in dips[:MOST_TOLD])
     contacts = tuple(_contact(unit, one) for one in moved)
     return DipReading(
-        stage, point, float(np.nanmin(values)), float(np.nanmedian(values)), watched, quiet_run_s(dips, watched), dips, moved,
-        contacts, _named(contacts),
-    )  # fmt: skip
+        stage,
+        point,
+        float(np.nanmin(values)),
+        float(np.nanmedian(values)),
+        watched,
+        quiet_run_s(dips, watched),
+        dips,
+        moved,
+        contacts,
+        _named(contacts),
+    )
 
 
 def stage_of(capture: Capture, channel: str, unit: Unit) -> str:

@@ -81,6 +81,9 @@ def _put(queue: "asyncio.Queue[str]", text: str) -> None:
 def _connection() -> dict[str, Any]:
     database = settings.DATABASES["default"]
     return {
-        "host": database["HOST"], "port": database["PORT"], "dbname": database["NAME"], "user": database["USER"],
+        "host": database["HOST"],
+        "port": database["PORT"],
+        "dbname": database["NAME"],
+        "user": database["USER"],
         "password": database["PASSWORD"],
-    }  # fmt: skip
+    }

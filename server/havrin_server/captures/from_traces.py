@@ -25,9 +25,17 @@ _LONGEST_S = 7 * 86_400.0
 
 @transaction.atomic
 def write_means(
-    capture: Capture, key: uuid.UUID, start_s: float, end_s: float, *, stage: str | None, phase: str, at: datetime,
-    actor: Person, now: datetime,
-) -> Visit:  # fmt: skip
+    capture: Capture,
+    key: uuid.UUID,
+    start_s: float,
+    end_s: float,
+    *,
+    stage: str | None,
+    phase: str,
+    at: datetime,
+    actor: Person,
+    now: datetime,
+) -> Visit:
     """Write the means of a stretch on the tape, with the capture attached; return the visit. Raises as ``start_capture``."""
     require(actor, "visit.write")
     visit = _locked(capture)
@@ -51,8 +59,16 @@ def write_means(
 
 @transaction.atomic
 def write_step(
-    capture: Capture, key: uuid.UUID, at_s: float, *, stage: str | None, phase: str, at: datetime, actor: Person, now: datetime,
-) -> Visit:  # fmt: skip
+    capture: Capture,
+    key: uuid.UUID,
+    at_s: float,
+    *,
+    stage: str | None,
+    phase: str,
+    at: datetime,
+    actor: Person,
+    now: datetime,
+) -> Visit:
     """Write the steps of O2 and CO at an event on the tape, with the capture attached; return the visit. Raises as ``write_means``."""
     require(actor, "visit.write")
     visit = _locked(capture)

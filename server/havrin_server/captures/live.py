@@ -54,12 +54,17 @@ def take_csv(visit_id: int, instrument_id: int, text: TextIO, *, actor: Person, 
     recorder = capture.recorders.get()
     blocks = [
         SampleBlock(
-            recorder=recorder, quantity=quantity, sequence=number, first_ms=milliseconds[0], last_ms=milliseconds[-1],
-            count=len(numbers), packed=pack(milliseconds, numbers),
+            recorder=recorder,
+            quantity=quantity,
+            sequence=number,
+            first_ms=milliseconds[0],
+            last_ms=milliseconds[-1],
+            count=len(numbers),
+            packed=pack(milliseconds, numbers),
         )
         for quantity, (times, values) in channels.items()
         for number, (milliseconds, numbers) in enumerate(chunks(times, values, MOST_SAMPLES))
-    ]  # fmt: skip
+    ]
     SampleBlock.objects.bulk_create(blocks, batch_size=500)
     Recorder.objects.filter(pk=recorder.pk).update(heard_at=now, problems=["Read in from a file."])
     Capture.objects.filter(pk=capture.pk).update(started_at=now - timedelta(seconds=lasts), ended_at=now)

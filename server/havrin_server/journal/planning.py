@@ -46,9 +46,14 @@ def plan_visit(command: PlanVisit, *, actor: Person, today: date) -> Visit:
     who = _technician(unit, actor)
     turn = Visit.objects.filter(technician=who, day=command.day).aggregate(last=Max("turn"))["last"] or 0
     return Visit.objects.create(
-        unit=unit, reason=command.reason, day=command.day, turn=turn + 1, complaint=command.complaint.strip(), technician=who,
+        unit=unit,
+        reason=command.reason,
+        day=command.day,
+        turn=turn + 1,
+        complaint=command.complaint.strip(),
+        technician=who,
         house_rules=open_visit_rules(actor),
-    )  # fmt: skip
+    )
 
 
 def is_planned(unit: Unit, reason: str, day: date) -> bool:

@@ -79,11 +79,19 @@ def tape_of(visit: Visit) -> tuple[Entry, ...]:
     rows = visit.entries.order_by("recorded_at", "at", "id").values_list(*_ENTRY_COLUMNS)
     return tuple(
         Entry(
-            str(pk), in_zone(at, zone), f"{first} {last}".strip(), phase, body_from_dict(kind, data, schema=schema), str(group), name or "",
-            device, sent, received,
+            str(pk),
+            in_zone(at, zone),
+            f"{first} {last}".strip(),
+            phase,
+            body_from_dict(kind, data, schema=schema),
+            str(group),
+            name or "",
+            device,
+            sent,
+            received,
         )
         for pk, at, zone, phase, kind, data, schema, group, name, first, last, device, sent, received in rows
-    )  # fmt: skip
+    )
 
 
 def unit_of(visit: Visit, tape: tuple[Entry, ...]) -> Unit:
@@ -225,13 +233,22 @@ def _open_causes(visit: Visit) -> tuple[tuple[str, str], ...]:
 def bundle_of(visit: Visit, system: str) -> dict[str, object]:
     """Return the visit as a bundle document."""
     return {
-        "format": FORMAT, "version": VERSION, "unit_system": system, "unit": unit_document(visit),
-        "house_rules": visit.house_rules, "background": asdict(background_of(visit)),
-        "visit": {"reason": visit.reason, "day": visit.day.isoformat(), "entries": [entry_to_dict(e) for e in tape_of(visit)],
+        "format": FORMAT,
+        "version": VERSION,
+        "unit_system": system,
+        "unit": unit_document(visit),
+        "house_rules": visit.house_rules,
+        "background": asdict(background_of(visit)),
+        "visit": {
+            "reason": visit.reason,
+            "day": visit.day.isoformat(),
+            "entries": [entry_to_dict(e) for e in tape_of(visit)],
             **_before_document(visit),
-            "instruments": {name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()},
+            "instruments": {
+                name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()
+            },
         },
-    }  # fmt: skip
+    }
 
 
 def _before_document(visit: Visit) -> dict[str, object]:
@@ -246,10 +263,14 @@ def unit_document(visit: Visit) -> dict[str, object]:
     unit, model = visit.unit, visit.unit.of_model()
     library = library_for(unit.site.firm_id, model)
     document: dict[str, object] = {
-        "name": unit.name, "kind": model.kind, "altitude_m": unit.site.altitude_m, "installed_year": unit.installed_year,
-        "plate": merged_plate(model.plate, unit.plate), "manual": [asdict(row) for row in model.manual],
+        "name": unit.name,
+        "kind": model.kind,
+        "altitude_m": unit.site.altitude_m,
+        "installed_year": unit.installed_year,
+        "plate": merged_plate(model.plate, unit.plate),
+        "manual": [asdict(row) for row in model.manual],
         "codes": [asdict(row) for row in model.codes],
-    }  # fmt: skip
+    }
     if model.kind not in kind_names():
         document["kind_document"] = library.kinds[model.kind]
     circuit = unit.described().circuit

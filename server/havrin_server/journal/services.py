@@ -134,9 +134,16 @@ def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> Vis
     replacement, phase = _replacement(visit, target, command.text, actor)
     body = Correction(str(command.corrects), replacement, phase, command.why.strip())
     append(
-        visit, [body], group=command.correction_id, phase=phase or target.phase, at=command.at, actor=actor, now=now,
-        sent_at=command.sent_at, device=command.device,
-    )  # fmt: skip
+        visit,
+        [body],
+        group=command.correction_id,
+        phase=phase or target.phase,
+        at=command.at,
+        actor=actor,
+        now=now,
+        sent_at=command.sent_at,
+        device=command.device,
+    )
     return visit
 
 
@@ -148,9 +155,18 @@ def _must_say_why(target: TapeEntry) -> None:
 
 
 def append(
-    visit: Visit, bodies: Sequence[Body], *, group: uuid.UUID, phase: str, at: datetime, actor: Person, now: datetime,
-    instrument: Instrument | None = None, sent_at: datetime | None = None, device: str = "",
-) -> None:  # fmt: skip
+    visit: Visit,
+    bodies: Sequence[Body],
+    *,
+    group: uuid.UUID,
+    phase: str,
+    at: datetime,
+    actor: Person,
+    now: datetime,
+    instrument: Instrument | None = None,
+    sent_at: datetime | None = None,
+    device: str = "",
+) -> None:
     """Append ``bodies`` to a visit that the caller locked; entry ids follow from ``group``, so a second append is harmless.
 
     A tablet whose clock runs ahead writes at the server's time: the tape holds no future.
@@ -158,12 +174,24 @@ def append(
     moment = min(at, now)  # one microsecond apart, so that a line's entries keep the order they were typed in
     rows = [
         TapeEntry(
-            id=uuid.uuid5(group, str(index)), visit=visit, unit_id=visit.unit_id, group=group, kind=kind_of(body),
-            phase=phase, at=moment + timedelta(microseconds=index), zone=_zone(at), recorded_at=now, author=actor,
-            instrument=instrument if _reads(instrument, body) else None, data=body_to_dict(body), sent_at=sent_at, device=device, **_typed_columns(body),
+            id=uuid.uuid5(group, str(index)),
+            visit=visit,
+            unit_id=visit.unit_id,
+            group=group,
+            kind=kind_of(body),
+            phase=phase,
+            at=moment + timedelta(microseconds=index),
+            zone=_zone(at),
+            recorded_at=now,
+            author=actor,
+            instrument=instrument if _reads(instrument, body) else None,
+            data=body_to_dict(body),
+            sent_at=sent_at,
+            device=device,
+            **_typed_columns(body),
         )
         for index, body in enumerate(bodies)
-    ]  # fmt: skip
+    ]
     TapeEntry.objects.bulk_create(rows, ignore_conflicts=True)
     visit.version += len(rows)
     visit.save(update_fields=["version"])
@@ -309,9 +337,20 @@ def _row(visit: Visit, entry: Entry, actor: Person, now: datetime) -> TapeEntry:
     except ValueError:
         raise NotWritable(f"The bundle's entry id “{entry.id}” is no UUID: nothing was taken in.") from None
     return TapeEntry(
-        id=key, visit=visit, unit_id=visit.unit_id, group=group, kind=entry.kind, phase=entry.phase, at=min(entry.at, now),
-        zone=_zone(entry.at), recorded_at=now, author=actor, device=entry.device, data=body_to_dict(_signed(entry.body, actor)), **_typed_columns(entry.body),
-    )  # fmt: skip
+        id=key,
+        visit=visit,
+        unit_id=visit.unit_id,
+        group=group,
+        kind=entry.kind,
+        phase=entry.phase,
+        at=min(entry.at, now),
+        zone=_zone(entry.at),
+        recorded_at=now,
+        author=actor,
+        device=entry.device,
+        data=body_to_dict(_signed(entry.body, actor)),
+        **_typed_columns(entry.body),
+    )
 
 
 def _reads(instrument: Instrument | None, body: Body) -> bool:

@@ -98,20 +98,54 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
     frost = shutdown_plan_of(facts)
     reasons = _reasons(found, system)
     return {
-        "visit": visit, "unit": visit.unit, "site": visit.unit.site, "reason": visit_reason(visit.reason),
-        "firm": visit.unit.site.firm.name, "level": level, "title": standing_title(found),
-        "plain": plain_state(found, level), "leaving": found.leaving, "side_notes": _owner_notes(tape), "disabled": [ledger_text(row) for row in found.ledger if row.until is None],
-        "missing": [(missing_text(item), because_text(item)) for item in found.missing], "changes": [change_words(change, system) for change in found.changes], "remarks": [remark_words(remark) for remark in found.remarks], "open": visit.closed_at is None, "cautions": _CAUTIONS,
-        "done": _done(tape, system), "said": _said(tape), "rows": _rows(found, system), "flue": _flue_rows(found, visit.rules(), system),
-        "plate": _plate(visit, system), "tape": _tape_rows(tape, system), "traces": _traces(visit, tape, system),
-        "photos": [_photo(p) for p in visit.photos.order_by("taken_at")[:_MOST_PHOTOS]], "urgent": level == SHUT_DOWN,
-        "strokes": _strokes(visit.signature), "words": visit.rules().words_for(level), "foot": f"{visit.unit.name} · {visit.day:%d %B %Y}",
-        "parts": follow.parts, "suggested": follow.suggested, "returns": follow.returns, "frost": frost_says(frost, system),
-        "plan": [("Cold would harm", frost.vulnerable), ("Heat for the time being", frost.temporary_heat), ("Drained", frost.drained),
-                 ("Refused, in your words", frost.refused), ("Told", frost.told)],
-        "reasons": reasons, "top": reasons[:3], "shut": next((b.text for _, b in facts.said("leaves") if b.state == MADE_SAFE), ""), "signed": visit.signed_by or visit.technician.full_name,
-        "kind": visit.described().kind.name, "instruments": _instruments(visit), "looks": _looks(tape, system), "ledger": [_ledger(row) for row in found.ledger],
-    }  # fmt: skip
+        "visit": visit,
+        "unit": visit.unit,
+        "site": visit.unit.site,
+        "reason": visit_reason(visit.reason),
+        "firm": visit.unit.site.firm.name,
+        "level": level,
+        "title": standing_title(found),
+        "plain": plain_state(found, level),
+        "leaving": found.leaving,
+        "side_notes": _owner_notes(tape),
+        "disabled": [ledger_text(row) for row in found.ledger if row.until is None],
+        "missing": [(missing_text(item), because_text(item)) for item in found.missing],
+        "changes": [change_words(change, system) for change in found.changes],
+        "remarks": [remark_words(remark) for remark in found.remarks],
+        "open": visit.closed_at is None,
+        "cautions": _CAUTIONS,
+        "done": _done(tape, system),
+        "said": _said(tape),
+        "rows": _rows(found, system),
+        "flue": _flue_rows(found, visit.rules(), system),
+        "plate": _plate(visit, system),
+        "tape": _tape_rows(tape, system),
+        "traces": _traces(visit, tape, system),
+        "photos": [_photo(p) for p in visit.photos.order_by("taken_at")[:_MOST_PHOTOS]],
+        "urgent": level == SHUT_DOWN,
+        "strokes": _strokes(visit.signature),
+        "words": visit.rules().words_for(level),
+        "foot": f"{visit.unit.name} · {visit.day:%d %B %Y}",
+        "parts": follow.parts,
+        "suggested": follow.suggested,
+        "returns": follow.returns,
+        "frost": frost_says(frost, system),
+        "plan": [
+            ("Cold would harm", frost.vulnerable),
+            ("Heat for the time being", frost.temporary_heat),
+            ("Drained", frost.drained),
+            ("Refused, in your words", frost.refused),
+            ("Told", frost.told),
+        ],
+        "reasons": reasons,
+        "top": reasons[:3],
+        "shut": next((b.text for _, b in facts.said("leaves") if b.state == MADE_SAFE), ""),
+        "signed": visit.signed_by or visit.technician.full_name,
+        "kind": visit.described().kind.name,
+        "instruments": _instruments(visit),
+        "looks": _looks(tape, system),
+        "ledger": [_ledger(row) for row in found.ledger],
+    }
 
 
 @dataclass(frozen=True, slots=True)
@@ -183,15 +217,20 @@ def _flue_rows(found: Assessment, rules: HouseRules, system: str) -> list[dict[s
         if view.result is None:
             continue
         values, widths, sample = view.result.values, view.result.half_widths, view.result.sample
-        rows.append({
-            "stage": f"{STAGE_LABELS[view.stage]} fire" if STAGE_LABELS[view.stage] else "Flue",
-            "o2": f"{sample.o2_dry_pct:.1f} %", "co": f"{sample.co_ppm_dry:.0f} ppm",
-            "t": sentence(sample.flue_temp_k, "temperature", system) if sample.flue_temp_k is not None else "not read",
-            "air_free": f"{values['co_air_free_ppm']:.0f} ± {widths['co_air_free_ppm']:.0f} ppm",
-            "excess": f"{values['excess_air_pct']:.0f} ± {widths['excess_air_pct']:.0f} %",
-            "efficiency": _efficiency(values, widths, efficiencies_shown(rules, system)),
-            "dew": sentence(values["dew_point_k"], "temperature", system) if "dew_point_k" in values else "",
-        })  # fmt: skip
+        rows.append(
+            {
+                "stage": f"{STAGE_LABELS[view.stage]} fire" if STAGE_LABELS[view.stage] else "Flue",
+                "o2": f"{sample.o2_dry_pct:.1f} %",
+                "co": f"{sample.co_ppm_dry:.0f} ppm",
+                "t": sentence(sample.flue_temp_k, "temperature", system)
+                if sample.flue_temp_k is not None
+                else "not read",
+                "air_free": f"{values['co_air_free_ppm']:.0f} ± {widths['co_air_free_ppm']:.0f} ppm",
+                "excess": f"{values['excess_air_pct']:.0f} ± {widths['excess_air_pct']:.0f} %",
+                "efficiency": _efficiency(values, widths, efficiencies_shown(rules, system)),
+                "dew": sentence(values["dew_point_k"], "temperature", system) if "dew_point_k" in values else "",
+            }
+        )
     return rows
 
 

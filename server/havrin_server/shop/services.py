@@ -89,9 +89,11 @@ def keep_document(sort: str, document: Any, *, actor: Person, now: datetime) -> 
         message = "A key has small letters, digits and underscores, and begins with a letter."
         raise BadDocument(f"{sort}_key", message, value="key")
     ShopDocument.objects.update_or_create(
-        firm_id=actor.firm_id, sort=sort, key=key,
+        firm_id=actor.firm_id,
+        sort=sort,
+        key=key,
         defaults={"document": document, "changed_at": now, "changed_by": actor},
-    )  # fmt: skip
+    )
 
 
 def _check_between(unit: Unit) -> None:

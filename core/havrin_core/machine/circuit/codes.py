@@ -25,9 +25,20 @@ def normal_pattern(text: str) -> str:
 
 _BEATS = {"l": "L", "long": "L", "s": "S", "short": "S"}
 _COLOURS = {
-    "r": "red", "red": "red", "g": "green", "green": "green", "y": "amber", "yellow": "amber", "amber": "amber",
-    "b": "blue", "blue": "blue", "w": "white", "white": "white", "o": "orange", "orange": "orange",
-}  # fmt: skip
+    "r": "red",
+    "red": "red",
+    "g": "green",
+    "green": "green",
+    "y": "amber",
+    "yellow": "amber",
+    "amber": "amber",
+    "b": "blue",
+    "blue": "blue",
+    "w": "white",
+    "white": "white",
+    "o": "orange",
+    "orange": "orange",
+}
 _GLUED = re.compile(r"^(?:(?P<before>[a-z]+)(?P<n1>\d+)|(?P<n2>\d+)(?P<after>[a-z]+))$")
 
 

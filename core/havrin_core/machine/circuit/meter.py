@@ -13,8 +13,14 @@ _CONTACTS = ("switch", "wire")
 _MOVED = (*_CONTACTS, "flame", "source")
 CONTINUITY_OHM = 30.0
 GHOST_OHM = 1e5  # behind more than this a digital meter shows a voltage that no load would keep
-MODES = {"V": "volts, alternating", "Vdc": "volts, direct", "ohm": "ohms, power off", "continuity": "continuity, power off",
-         "A": "amps through a part", "uA": "direct microamps through a part"}  # fmt: skip
+MODES = {
+    "V": "volts, alternating",
+    "Vdc": "volts, direct",
+    "ohm": "ohms, power off",
+    "continuity": "continuity, power off",
+    "A": "amps through a part",
+    "uA": "direct microamps through a part",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,9 +101,14 @@ class Wiring:
 
 
 def read_meter(
-    circuit: Circuit, state: str, mode: str, leads: tuple[str, str] | None, *,
-    part: str = "", faults: Sequence[str] = (),
-) -> MeterReading:  # fmt: skip
+    circuit: Circuit,
+    state: str,
+    mode: str,
+    leads: tuple[str, str] | None,
+    *,
+    part: str = "",
+    faults: Sequence[str] = (),
+) -> MeterReading:
     """Return what a meter shows on ``circuit`` in ``state`` (conditions as listed there) with ``faults`` put in.
 
     Raises UnknownName (state, node, part, fault), OutOfDomain (mode, leads or part missing).

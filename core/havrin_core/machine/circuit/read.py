@@ -81,14 +81,19 @@ def circuit_from_dict(data: Any) -> Circuit:
 
 def _circuit(data: Mapping[str, Any]) -> Circuit:
     return Circuit(
-        key=str(data["key"]), name=str(data["name"]), ground=data["ground"], common=data["common"],
-        nodes=dict(data["nodes"]), parts=tuple(_made(Part, row, f"part {row.get('key')}") for row in data["parts"]),
+        key=str(data["key"]),
+        name=str(data["name"]),
+        ground=data["ground"],
+        common=data["common"],
+        nodes=dict(data["nodes"]),
+        parts=tuple(_made(Part, row, f"part {row.get('key')}") for row in data["parts"]),
         string=tuple(data["string"]),
         conditions=tuple(_made(Condition, row, f"condition {row.get('name')}") for row in data["conditions"]),
         quantities=tuple(_made(Measured, row, f"quantity {row.get('name')}") for row in data["quantities"]),
         states=tuple(_made(State, row, f"state {row.get('key')}") for row in data["states"]),
-        control=_control(data["control"]), plant=_made(Design, data["plant"], "plant") if "plant" in data else None,
-    )  # fmt: skip
+        control=_control(data["control"]),
+        plant=_made(Design, data["plant"], "plant") if "plant" in data else None,
+    )
 
 
 def _control(data: Mapping[str, Any]) -> Control:
@@ -97,10 +102,13 @@ def _control(data: Mapping[str, Any]) -> Control:
         moves = tuple(_made(Move, move, f"state {row.get('key')}") for move in row.get("moves", ()))
         states.append(_made(ControlState, {"outputs": [], **row, "moves": moves}, f"state {row.get('key')}"))
     return Control(
-        data.get("alive", ""), tuple(_made(Input, row, f"input {row.get('name')}") for row in data.get("inputs", ())),
-        tuple(states), tuple(_made(Milestone, row, f"milestone {row.get('key')}") for row in data["milestones"]),
-        int(data.get("tries", 1)), data["lockout"],
-    )  # fmt: skip
+        data.get("alive", ""),
+        tuple(_made(Input, row, f"input {row.get('name')}") for row in data.get("inputs", ())),
+        tuple(states),
+        tuple(_made(Milestone, row, f"milestone {row.get('key')}") for row in data["milestones"]),
+        int(data.get("tries", 1)),
+        data["lockout"],
+    )
 
 
 def _made(cls: Any, row: Mapping[str, Any], place: str) -> Any:

@@ -44,9 +44,15 @@ class LiveUnit:
     """
 
     def __init__(
-        self, circuit: Circuit, faults: Sequence[FaultMode] = (), *, seed: int = 0, gusts: bool = False, neighbours: bool = False,
+        self,
+        circuit: Circuit,
+        faults: Sequence[FaultMode] = (),
+        *,
+        seed: int = 0,
+        gusts: bool = False,
+        neighbours: bool = False,
         factors: Mapping[str, float] | None = None,
-    ) -> None:  # fmt: skip
+    ) -> None:
         self.circuit, self.gusts, self.neighbours = circuit, gusts, neighbours
         self._factors = dict(factors or {})
         self._faults = tuple(faults)
@@ -169,9 +175,11 @@ class LiveUnit:
         puff = _PUFF_PPM * exp(-lit / _PUFF_S) if lit >= 0 else 0.0
         spills = "spilling" in holds or ("blower_runs" in holds and any(fault.leak for fault in self._faults))
         return {
-            "o2_dry_pct": min(burning.o2_dry_pct, O2_AMBIENT_PCT), "co_ppm_dry": burning.co_ppm_dry + puff,
-            "input_w": burning.input_w, "room_co_ppm": _ROOM_CO_PPM + (_SPILLED_CO_PPM if spills and lit >= 0 else 0.0),
-        }  # fmt: skip
+            "o2_dry_pct": min(burning.o2_dry_pct, O2_AMBIENT_PCT),
+            "co_ppm_dry": burning.co_ppm_dry + puff,
+            "input_w": burning.input_w,
+            "room_co_ppm": _ROOM_CO_PPM + (_SPILLED_CO_PPM if spills and lit >= 0 else 0.0),
+        }
 
 
 def _last_of_each_moment(trail: Sequence[Snapshot]) -> list[Snapshot]:

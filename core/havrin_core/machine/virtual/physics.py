@@ -68,10 +68,14 @@ class Physics:
             air = sqrt(max(air, 0.0))  # flow through vent and exchanger goes with the root of what draws it
         blows = "blower_runs" in holds if blown is None else blown
         return fire(
-            self.plant, self._rise_k, min(values.get("burner_gas", 0.0), 4.0), min(max(air, 0.05), 4.0),
+            self.plant,
+            self._rise_k,
+            min(values.get("burner_gas", 0.0), 4.0),
+            min(max(air, 0.05), 4.0),
             min(values.get("airflow", values.get("water_flow", 1.0)), 4.0),
-            leak=self._leak if blows else 0.0, drawn_in=self._drawn_in,
-        )  # fmt: skip
+            leak=self._leak if blows else 0.0,
+            drawn_in=self._drawn_in,
+        )
 
     def flue(self, holds: set[str] | frozenset[str], values: Mapping[str, float]) -> Mapping[str, float]:
         """Return what is read of the fire (FLUE): share of the plate's input, O2, CO, temperature, step at blower start."""
@@ -79,11 +83,13 @@ class Physics:
         now = blown if "blower_runs" in holds else still
         assert self.plant is not None
         return {
-            "input_share": now.input_w / self.plant.input_w, "o2_dry_pct": now.o2_dry_pct,
-            "co_air_free_ppm": min(now.co_air_free_ppm, _CELL_MOST), "flue_temp_k": now.flue_temp_k,
+            "input_share": now.input_w / self.plant.input_w,
+            "o2_dry_pct": now.o2_dry_pct,
+            "co_air_free_ppm": min(now.co_air_free_ppm, _CELL_MOST),
+            "flue_temp_k": now.flue_temp_k,
             "o2_step_pct": blown.o2_dry_pct - still.o2_dry_pct,
             "water_rise_k": now.rise_k if self.plant.heats == WATER else 0.0,
-        }  # fmt: skip
+        }
 
     def wanted(self, condition: Condition, holds: set[str], values: Mapping[str, float]) -> bool:
         """Tell whether a condition's terms hold now; a fault may hold it either way."""

@@ -96,9 +96,15 @@ def _fire(design: Design, rise_k: float, gas: float, air: float, flow: float, le
     output = design.input_w * gas * share
     o2, co = _diluted(burning, leak + drawn_in)
     return Fire(
-        design.input_w * gas, o2, co, co_air_free_ppm(o2, co) if o2 < O2_AMBIENT_PCT else 0.0, stack, 100 * share, output,
+        design.input_w * gas,
+        o2,
+        co,
+        co_air_free_ppm(o2, co) if o2 < O2_AMBIENT_PCT else 0.0,
+        stack,
+        100 * share,
+        output,
         sound.rise_k(output, flow),
-    )  # fmt: skip
+    )
 
 
 @dataclass(frozen=True, slots=True)

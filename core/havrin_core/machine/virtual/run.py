@@ -42,9 +42,15 @@ class VirtualUnit:
     """One unit with faults put in, deterministic for a seed."""
 
     def __init__(
-        self, circuit: Circuit, faults: Sequence[FaultMode] = (), *,
-        seed: int = 0, jitter: float = _JITTER, wiring: Wiring | None = None, record: bool = False,
-    ) -> None:  # fmt: skip
+        self,
+        circuit: Circuit,
+        faults: Sequence[FaultMode] = (),
+        *,
+        seed: int = 0,
+        jitter: float = _JITTER,
+        wiring: Wiring | None = None,
+        record: bool = False,
+    ) -> None:
         self.circuit = circuit
         self.wiring = wiring or Wiring(circuit, faults)
         self._physics = Physics(circuit, faults)
@@ -153,9 +159,10 @@ class VirtualUnit:
             return None
         seen = {i.name for i in self.circuit.control.inputs if self._sees(i)}
         ready = [
-            (max(self._entered_s + move.after_s, self.time_s), move) for move in self.control.moves
+            (max(self._entered_s + move.after_s, self.time_s), move)
+            for move in self.control.moves
             if all((term[1:] not in seen) if term.startswith("!") else term in seen for term in move.when)
-        ]  # fmt: skip
+        ]
         return min(ready, key=lambda pair: pair[0]) if ready else None
 
     def _sees(self, what: Input) -> bool:

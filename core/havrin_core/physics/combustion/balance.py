@@ -68,9 +68,15 @@ def balance(fuel: Fuel, o2_dry_pct: float, co_ppm_dry: float) -> Balance:
         message = f"No flame of {fuel.label} gives {o2_dry_pct:g} % O₂ together with {co_ppm_dry:g} ppm CO."
         raise OutOfDomain("sample_impossible", message, quantity="co_ppm_dry", value=co_ppm_dry)
     return Balance(
-        dry_air=air, dry_flue=flue, co2=fuel.carbon - co, co=co, o2=y * flue,
-        n2=fuel.nitrogen + AIR_N2 * air, ar=AIR_AR * air, excess_air_ratio=air / fuel.stoich_air,
-    )  # fmt: skip
+        dry_air=air,
+        dry_flue=flue,
+        co2=fuel.carbon - co,
+        co=co,
+        o2=y * flue,
+        n2=fuel.nitrogen + AIR_N2 * air,
+        ar=AIR_AR * air,
+        excess_air_ratio=air / fuel.stoich_air,
+    )
 
 
 def check_sample(o2_dry_pct: float, co_ppm_dry: float) -> None:

@@ -63,12 +63,19 @@ def losses(fuel: Fuel, flue: Balance, flue_temp_k: float, surroundings: Surround
     recovered = condensed * _heat_of_condensation(flue_temp_k) * per_net if condensed else 0.0
     net = 100 - dry - sensible - co + recovered
     return Losses(
-        humidity_mol_per_mol_air=ratio, wet_flue=flue.dry_flue + water, dew_point_k=dew_k,
-        condensing=flue_temp_k < dew_k, dry_pct_net=dry, water_sensible_pct_net=sensible, co_pct_net=co,
+        humidity_mol_per_mol_air=ratio,
+        wet_flue=flue.dry_flue + water,
+        dew_point_k=dew_k,
+        condensing=flue_temp_k < dew_k,
+        dry_pct_net=dry,
+        water_sensible_pct_net=sensible,
+        co_pct_net=co,
         latent_full_pct_gross=100 * fuel.water * WATER_LATENT_25C_J_MOL / fuel.gross_j_mol,
-        condensed_fraction_of_combustion_water=condensed / fuel.water, latent_recovered_pct_net=recovered,
-        efficiency_net_pct=net, efficiency_gross_pct=net * fuel.net_j_mol / fuel.gross_j_mol,
-    )  # fmt: skip
+        condensed_fraction_of_combustion_water=condensed / fuel.water,
+        latent_recovered_pct_net=recovered,
+        efficiency_net_pct=net,
+        efficiency_gross_pct=net * fuel.net_j_mol / fuel.gross_j_mol,
+    )
 
 
 def _condensed_mol(flue: Balance, water: float, temp_k: float, pressure_pa: float) -> float:

@@ -10,14 +10,20 @@ from havrin_core.physics.states import require
 # Sources: E. W. Lemmon et al. 2009 (propane), D. Buecker and W. Wagner 2006 (butanes); propylene's little share as propane.
 Saturation = tuple[float, float, tuple[tuple[float, float], ...]]
 _PROPANE: Saturation = (
-    369.89, 4.2512e6, ((-6.7722, 1.0), (1.6938, 1.5), (-1.3341, 2.2), (-3.1876, 4.8), (0.94937, 6.2)),
-)  # fmt: skip
+    369.89,
+    4.2512e6,
+    ((-6.7722, 1.0), (1.6938, 1.5), (-1.3341, 2.2), (-3.1876, 4.8), (0.94937, 6.2)),
+)
 _N_BUTANE: Saturation = (
-    425.125, 3.796e6, ((-7.17616903, 1.0), (2.53635336, 1.5), (-2.07532869, 2.0), (-2.82241113, 4.5)),
-)  # fmt: skip
+    425.125,
+    3.796e6,
+    ((-7.17616903, 1.0), (2.53635336, 1.5), (-2.07532869, 2.0), (-2.82241113, 4.5)),
+)
 _ISOBUTANE: Saturation = (
-    407.81, 3.629e6, ((-6.85093103, 1.0), (1.36543198, 1.5), (-1.32542691, 2.5), (-2.56190994, 4.5)),
-)  # fmt: skip
+    407.81,
+    3.629e6,
+    ((-6.85093103, 1.0), (1.36543198, 1.5), (-1.32542691, 2.5), (-2.56190994, 4.5)),
+)
 _SATURATION = {"C3H8": _PROPANE, "C3H6": _PROPANE, "nC4H10": _N_BUTANE, "iC4H10": _ISOBUTANE}
 _WALL_W_M2_K = 7.0  # still air outside, dry wall; frost on it halves this
 

@@ -32,9 +32,15 @@ def dial_m3(volume: float, unit: str) -> float:
 
 
 def meter_flow(
-    fuel: Fuel, dial_volume_m3: float, turns: float, seconds: float, meter_gauge_pa: float, meter_temp_k: float,
-    baro_pa: float, gross_j_m3: float | None = None,
-) -> MeterFlow:  # fmt: skip
+    fuel: Fuel,
+    dial_volume_m3: float,
+    turns: float,
+    seconds: float,
+    meter_gauge_pa: float,
+    meter_temp_k: float,
+    baro_pa: float,
+    gross_j_m3: float | None = None,
+) -> MeterFlow:
     """Return what went through the meter while its dial made ``turns`` in ``seconds``.
 
     Args:

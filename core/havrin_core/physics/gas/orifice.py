@@ -59,8 +59,14 @@ def input_at_pressure_w(input_w: float, at_pa: float, manifold_pa: float) -> flo
 
 
 def diameter_for_input_m(
-    fuel: Fuel, input_gross_w: float, count: int, manifold_pa: float, discharge: float, baro_pa: float, gas_temp_k: float
-) -> float:  # fmt: skip
+    fuel: Fuel,
+    input_gross_w: float,
+    count: int,
+    manifold_pa: float,
+    discharge: float,
+    baro_pa: float,
+    gas_temp_k: float,
+) -> float:
     """Return the diameter of each of ``count`` orifices that together pass ``input_gross_w``. Raises OutOfDomain."""
     if count < 1 or not input_gross_w > 0:
         raise OutOfDomain(
