@@ -79,7 +79,7 @@ def _cured(verbs: frozenset[str] | None) -> Demand:
             return verbs is None or body.verb in verbs
 
         line = context.facts.first_after(context.facts.real_actions(), after, fits)
-        good_again = [(out.moment) for out, body, _ in context.facts.made_good() if body.device == opened.part]
+        good_again = [out.moment for out, body, _ in context.facts.made_good() if body.device == opened.part]
         back = next((m for m in good_again if m.surely_after(after)), None) if opened.part else None
         return line.moment if line is not None else back
 

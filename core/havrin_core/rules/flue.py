@@ -53,6 +53,7 @@ def flue_reasons(context: Context, views: list[FlueView]) -> Iterator[Reason]:
     """Yield the reasons that the flue of each stage gives."""
     for stage in context.unit.stage_keys:
         yield from _carbon_monoxide(context, stage)
+        yield from _too_little_air(context, stage)
     for view in views:
         yield from (_doubt(view, text) for text in view.doubts)
         yield from _oxygen(context, view)
@@ -139,6 +140,19 @@ def _ratio(context: Context, fact: ReadingFact, facts: Mapping[str, object]) -> 
     return Reason(NOT_YET, "co_ratio", facts={**facts, "ratio": ratio, "limit": limit}, source=DEFAULT)
 
 
+def _too_little_air(context: Context, stage: str) -> Iterator[Reason]:
+    """Hardly any oxygen was left, in whatever phase and with or without CO beside it: until a later sample, no trial, has more."""
+    band = bound("o2.least")
+    rows = [fact for fact in context.facts.ever("o2_dry_pct") if fact.stage in (stage, None)]
+    sound = [fact for fact in rows if fact.phase != "trial" and band.verdict(fact.value) != "out"]
+    bad = [fact for fact in rows if band.verdict(fact.value) == "out"]
+    open_ = [fact for fact in bad if not any(good.moment.surely_after(fact.moment) for good in sound)]
+    if open_:
+        facts = {"stage": stage, "value": open_[-1].value, "limit": band.low}
+        ids = tuple(fact.entry_id for fact in open_)
+        yield Reason(NOT_YET, "o2_least", "flue", facts, (Lift("flue", stage=stage),), DEFAULT, ids, "o2")
+
+
 def _oxygen(context: Context, view: FlueView) -> Iterator[Reason]:
     if view.result is None:
         return
@@ -146,17 +160,7 @@ def _oxygen(context: Context, view: FlueView) -> Iterator[Reason]:
     facts = {"stage": view.stage, "value": oxygen}
     lifts = (Lift("flue", stage=view.stage),)
     if bound("o2.least").verdict(oxygen) == "out":
-        yield Reason(
-            NOT_YET,
-            "o2_least",
-            "flue",
-            {**facts, "limit": bound("o2.least").low},
-            lifts,
-            DEFAULT,
-            (view.entry_id,),
-            "o2",
-        )
-        return
+        return  # told by _too_little_air
     if context.unit.manual_limit("o2_dry_pct", view.stage) is not None:
         return  # the manual's own band judges the reading itself
     low, high = context.unit.kind.o2_doubt_pct
@@ -173,6 +177,14 @@ SAMPLES = (
         not_opens=("o2 7.4 co 22 t 342",),
         lifted=("o2 7.4 co 300 t 342 | did clean burner | o2 7.4 co 22 t 342",),
         not_lifted=("o2 7.4 co 22 t 342 | o2 7.4 co 300 t 342", "o2 7.4 co 300 t 342 | did clean burner"),
+        needs=("flue",),
+    ),
+    Sample(
+        "o2_least",
+        opens=("o2 .5 co 20 t 340", "o2 1.2"),
+        not_opens=("o2 7.4 co 22 t 342", "o2 2.5 co 20 t 340"),
+        lifted=("o2 .5 co 20 t 340 | o2 7.4 co 22 t 342",),
+        not_lifted=("o2 7.4 co 22 t 342 | o2 .5 co 20 t 340",),
         needs=("flue",),
     ),
     Sample(
