@@ -104,10 +104,12 @@ def _asked_back(said: Said, situation: Situation, tokens: list[Token]) -> tuple[
     possible = [code for code, family in situation.open if can_bring_about(said.part, family)]
     words = " ".join(token.typed for token in tokens)
     if not possible:
-        codes = [code for code, _ in situation.open if code != CALL]
-        if not codes:
+        if all(code == CALL for code, _ in situation.open):
             return said, ()
-        question = f"Does “{words}” explain {codes[0].replace('_', ' ').replace('.', ': ')}? Name the part and what was wrong with it; until then it counts as presumed."
+        question = (
+            f"How can “{words}” bring about the danger that is open? Name the part and what was wrong with it; "
+            "until then it counts as presumed."
+        )
         return said if _of_call(situation, said) else _presumed(said), (
             Ask(question, ("cause not found",), holds=False),
         )
