@@ -39,19 +39,12 @@ def band_for(
     limit = unit.manual_limit(quantity, stage)
     if limit is not None:
         return by_manual(limit)
-    return band or _usual(unit, quantity)
-
-
-def _usual(unit: Unit, quantity: str) -> Band | None:
-    # Behind the valve of a premix burner stands no pressure to speak of: only its plate or manual says what belongs there.
-    if quantity == "manifold_pa" and "premix" in traits_of(unit):
-        return None
-    return usual(quantity, fuel_group(unit))
+    return band or usual(quantity, fuel_group(unit), traits_of(unit))
 
 
 def _bounded(band: Band, quantity: str, unit: Unit) -> Band:
     """A plate typed wrong does not excuse what no unit may do."""
-    physics = usual(quantity, fuel_group(unit))
+    physics = usual(quantity, fuel_group(unit), traits_of(unit))
     if physics is None or physics.source != PHYSICS or quantity in _PLATE_MAY_EXCEED:
         return band
     return band.within(physics)

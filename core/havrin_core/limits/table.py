@@ -34,12 +34,20 @@ def most(name: str) -> float:
 
 
 @cache
-def usual(quantity: str, fuel: str) -> Band | None:
-    """Return the bound that holds for ``quantity`` without a plate, on ``fuel`` (NATURAL or LP); None where there is none."""
+def usual(quantity: str, fuel: str, traits: frozenset[str]) -> Band | None:
+    """Return the bound that holds without a plate for ``quantity``; None where there is none.
+
+    ``fuel`` is NATURAL or LP, ``traits`` are the unit's own (machine/traits.py).
+    """
     for name, row in _rows().items():
-        if row["quantity"] == quantity and row.get("fuels", fuel) == fuel and "." not in name:
+        if row["quantity"] == quantity and "." not in name and _holds(row, fuel, traits):
             return bound(name)
     return bound(_NAMED[quantity]) if quantity in _NAMED else None
+
+
+def _holds(row: Mapping[str, Any], fuel: str, traits: frozenset[str]) -> bool:
+    needed, barred = row.get("only"), row.get("never")
+    return row.get("fuels", fuel) == fuel and (needed is None or needed in traits) and barred not in traits
 
 
 # quantities whose own bound has a name because rules ask for it, too
