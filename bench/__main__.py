@@ -1,8 +1,8 @@
-"""Run all benches against this machine, or only the one named: core, suspects, interface or live."""
+"""Run all benches against this machine, or only the one named: core, batch, suspects, interface or live."""
 
 import sys
 
-from bench import core, interface, live, page, suspects
+from bench import batch, core, interface, live, page, suspects
 
 
 def _interface() -> None:
@@ -12,7 +12,13 @@ def _interface() -> None:
         page.report_enter(url, f"tape of {interface.REPORT_ENTRIES} entries")
 
 
-REPORTS = {"core": core.report, "suspects": suspects.report, "interface": _interface, "live": live.report}
+REPORTS = {
+    "core": core.report,
+    "batch": batch.report,
+    "suspects": suspects.report,
+    "interface": _interface,
+    "live": live.report,
+}
 
 
 def main(only: str = "") -> None:

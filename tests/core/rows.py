@@ -49,7 +49,9 @@ SOUND = (
 
 
 def situation(unit: Unit | None = None, phase: str = "found", **more: object) -> Situation:
-    return situation_of(unit or furnace(), phase=phase, meter_gauge_pa=1743.6, **{"today": BEGUN.date(), **more})
+    return situation_of(
+        unit or furnace(), phase=phase, meter_gauge_pa=lambda: 1743.6, **{"today": BEGUN.date(), **more}
+    )
 
 
 def tape(*lines: str, unit: Unit | None = None, start: datetime = BEGUN) -> tuple[Entry, ...]:

@@ -15,7 +15,7 @@ from tests.core.rows import furnace, situation
 from tests.core.trade import DANGERS, EVERY, SOUND_TALK, sound_lines
 
 HERE = replace(
-    situation(furnace(stages=2, condensing=True), air_temps_k=(294.26, 326.48)),
+    situation(furnace(stages=2, condensing=True), air_temps_k=lambda: (294.26, 326.48)),
     nodes=(("limit", "1", "2"), ("rollout", "2", "3")),
     circuit=shipped_circuit("furnace_condensing_two_stage"),
 )
@@ -130,7 +130,7 @@ def test_stage_words_on_a_single_stage_unit():
 
 
 def test_rise_needs_supply_over_return():
-    line = read_line("rise", situation(air_temps_k=(300, 290)))
+    line = read_line("rise", situation(air_temps_k=lambda: (300, 290)))
     assert not line.writable
     assert "swapped" in line.problems[0].text
 

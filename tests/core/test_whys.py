@@ -22,7 +22,7 @@ BANDS = [
 
 
 def rise(cold_k: float, hot_k: float) -> Reading:
-    line = read_line("rise", situation(air_temps_k=(cold_k, hot_k)))
+    line = read_line("rise", situation(air_temps_k=lambda: (cold_k, hot_k)))
     body = line.bodies[0]
     assert isinstance(body, Reading)
     return body

@@ -1,9 +1,11 @@
 """The operation ``read``: one line, read in a unit's situation."""
 
 import json
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from datetime import date
 from functools import lru_cache
-from typing import Any
+from typing import Any, NoReturn
 
 from havrin_core.batch.items import items_of
 from havrin_core.machine.unit import Unit
@@ -19,7 +21,12 @@ USUAL_METER_PA = 7 * INWC_PA  # where the supply was not read yet
 
 def unit_in(request: Mapping[str, Any]) -> Unit:
     """Return the unit of a request. Raises BadDocument, UnknownName."""
-    return _built(json.dumps(request["unit"], sort_keys=True))
+    return _built(document_of(request["unit"]))
+
+
+def document_of(unit: Any) -> str:
+    """Return a unit's document in the form by which it is looked up."""
+    return json.dumps(unit, sort_keys=True)
 
 
 @lru_cache(maxsize=256)
@@ -27,23 +34,84 @@ def _built(document: str) -> Unit:
     return unit_from_dict(json.loads(document))
 
 
+class _NeedsMore(Exception):
+    """The words and the unit are not enough: the line asks what was read before, or what is open."""
+
+
+def _needs_more() -> NoReturn:
+    raise _NeedsMore
+
+
+@dataclass(frozen=True)
+class Desk:
+    """Reads the lines of one visit: what they need beyond their words is asked of ``meter_pa``, ``air_temps_k``, ``open``."""
+
+    document: str  # of the unit, as JSON
+    system: str
+    today: date | None
+    meter_pa: Callable[[], float]
+    air_temps_k: Callable[[], tuple[float, float] | None]
+    open: Callable[[], tuple[tuple[str, str], ...]]
+
+    def read(self, text: str, phase: str) -> Line:
+        """Return what ``text`` says; most lines of a long run were read before, and are looked up."""
+        try:
+            return _read_alone(self.document, text, phase, self.system, self.today)
+        except _NeedsMore:
+            return read_line(text, self._situation(phase))
+
+    def _situation(self, phase: str) -> Situation:
+        return situation_of(
+            _built(self.document),
+            phase=phase,
+            system=self.system,
+            meter_gauge_pa=self.meter_pa,
+            air_temps_k=self.air_temps_k,
+            open=self.open,
+            today=self.today,
+        )
+
+
+@lru_cache(maxsize=8192)
+def _read_alone(document: str, text: str, phase: str, system: str, today: date | None) -> Line:
+    return read_line(text, _alone(document, phase, system, today))
+
+
+@lru_cache(maxsize=256)
+def _alone(document: str, phase: str, system: str, today: date | None) -> Situation:
+    return situation_of(
+        _built(document),
+        phase=phase,
+        system=system,
+        meter_gauge_pa=_needs_more,
+        air_temps_k=_needs_more,
+        open=_needs_more,
+        today=today,
+    )
+
+
 def read_op(request: Mapping[str, Any]) -> dict[str, Any]:
     """Answer a ``read``."""
-    unit = unit_in(request)
+    unit, system = unit_in(request), request.get("system", "us")
     open_ = tuple((str(code), family_of_code(str(code))) for code in request.get("open", ()))
-    situation = _situation(
-        json.dumps(request["unit"], sort_keys=True), request.get("phase", "found"), request.get("system", "us"), open_
-    )
-    return line_row(read_line(str(request["line"]), situation), unit, situation.system)
-
-
-@lru_cache(maxsize=512)
-def _situation(document: str, phase: str, system: str, open_: tuple[tuple[str, str], ...]) -> Situation:
-    return situation_of(_built(document), phase=phase, system=system, meter_gauge_pa=USUAL_METER_PA, open=open_)
+    desk = Desk(document_of(request["unit"]), system, None, lambda: USUAL_METER_PA, lambda: None, lambda: open_)
+    return line_row(desk.read(str(request["line"]), request.get("phase", "found")), unit, system)
 
 
 def line_row(line: Line, unit: Unit, system: str) -> dict[str, Any]:
     """Return what a line means, as data."""
+    return {
+        **answer_row(line, unit, system),
+        "items": items_of(line.bodies, line.phase),
+        "offer_note": line.offers_note,
+        "doubts": list(line.doubts),
+        "phase": line.phase,
+        "stage": line.stage,
+    }
+
+
+def answer_row(line: Line, unit: Unit, system: str) -> dict[str, Any]:
+    """Return what is answered to a line: whether it can be written, how it reads, what is asked and what nothing used."""
     said = [echo(body, system, unit.circuit) for body in line.bodies]
     asks = [{"question": ask.question, "choices": list(ask.choices)} for ask in line.asks]
     asks += [
@@ -55,12 +123,7 @@ def line_row(line: Line, unit: Unit, system: str) -> dict[str, Any]:
         asks = [{"question": f"Not understood: {' '.join(unread)}.", "choices": []}]
     return {
         "writable": line.writable,
-        "items": items_of(line.bodies, line.phase),
         "echo": " · ".join(said),
         "ask": asks,
         "unread": unread,
-        "offer_note": line.offers_note,
-        "doubts": list(line.doubts),
-        "phase": line.phase,
-        "stage": line.stage,
     }

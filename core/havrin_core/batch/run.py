@@ -1,5 +1,6 @@
 """Reads JSON lines and answers each with one; a line that cannot be answered says why, and the next one is read."""
 
+import gc
 import json
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any, TextIO
@@ -21,6 +22,8 @@ _OPS: Mapping[str, Callable[[Mapping[str, Any]], Any]] = {
 
 def run(source: Iterable[str], target: TextIO) -> int:
     """Answer every line of ``source`` on ``target``, in order; return 0."""
+    # The vocabulary stays for good: collecting through it again and again took a third of the time.
+    gc.freeze()
     for line in source:
         if line.strip():
             target.write(json.dumps(answer(line), ensure_ascii=False, separators=(",", ":")) + "\n")

@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 from functools import cached_property
 from typing import Any
 
-from havrin_core.batch.read import USUAL_METER_PA, line_row, unit_in
+from havrin_core.batch.read import USUAL_METER_PA, Desk, answer_row, document_of, unit_in
 from havrin_core.batch.search import search_row
 from havrin_core.errors import BadDocument
 from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
@@ -15,9 +15,8 @@ from havrin_core.machine.unit import Unit
 from havrin_core.output import assessment_to_dict
 from havrin_core.rules.causes import CALL
 from havrin_core.rules.families import family_of_code, open_causes
-from havrin_core.shorthand.model import Line, Situation, situation_of
-from havrin_core.shorthand.reader import read_line
-from havrin_core.standing.assess import assess
+from havrin_core.shorthand.model import Line
+from havrin_core.standing.assess import assess, reasons_of
 from havrin_core.standing.carry_over import left_open
 from havrin_core.standing.model import Assessment
 from havrin_core.standing.striking import wants_a_reason
@@ -34,8 +33,9 @@ def visit_op(request: Mapping[str, Any]) -> dict[str, Any]:
     """Answer a ``visit``."""
     unit, system = unit_in(request), request.get("system", "us")
     rules = house_rules_from_dict(dict(request.get("rules") or {}))
-    before, begun = _earlier(request.get("earlier") or (), unit, system)
-    tape = _Tape(unit, rules, request["reason"], system, before, begun)
+    document = document_of(request["unit"])
+    before, begun = _earlier(request.get("earlier") or (), document, unit, system)
+    tape = _Tape(document, unit, rules, request["reason"], system, before, begun)
     rows = [tape.write(n, row) for n, row in enumerate(request["lines"], 1)]
     leave = _leave(request.get("leave"))
     found = assess(unit, rules, tape.visit(), leave)
@@ -53,13 +53,13 @@ def _leave(leave: Any) -> str | None:
     return str(leave)
 
 
-def _earlier(visits: Sequence[Mapping[str, Any]], unit: Unit, system: str) -> tuple[LeftOpen, datetime]:
+def _earlier(visits: Sequence[Mapping[str, Any]], document: str, unit: Unit, system: str) -> tuple[LeftOpen, datetime]:
     """Write and close the earlier visits; return what the last one left open, and when the next one begins."""
     before = NOTHING_OPEN
     begun = _BEGUN - _BETWEEN_VISITS * len(visits)
     for row in visits:
         rules = house_rules_from_dict(dict(row.get("rules") or {}))
-        tape = _Tape(unit, rules, row["reason"], system, before, begun)
+        tape = _Tape(document, unit, rules, row["reason"], system, before, begun)
         for n, line in enumerate(row["lines"], 1):
             tape.write(n, line)
         before = left_open(unit, rules, tape.visit(), _leave(row.get("leave")))
@@ -78,6 +78,7 @@ def _assessment(found: Assessment, tape: "_Tape", system: str) -> dict[str, Any]
 class _Tape:
     """One visit while it is written."""
 
+    document: str
     unit: Unit
     rules: HouseRules
     reason: str
@@ -97,11 +98,11 @@ class _Tape:
         if "corrects" in row:
             return self._correct(number, row)
         text = str(row["text"])
-        line = read_line(text, self._situation(text, row))
+        line = self.desk.read(text, row.get("phase") or "found")
         return self._keep(number, row, line)
 
     def _keep(self, number: int, row: Mapping[str, Any], line: Line) -> dict[str, Any]:
-        said = line_row(line, self.unit, self.system)
+        said = answer_row(line, self.unit, self.system)
         if line.writable and not self._may(line.bodies, row):
             return _kept(said, "refused", "A milder standing is set by a supervisor.")
         if not line.writable:
@@ -117,7 +118,7 @@ class _Tape:
         at = self._at(number, row)
         sent, received = (time_of(row[name], "line") if row.get(name) else None for name in ("sent_at", "received_at"))
         for index, body in enumerate(bodies):
-            key = str(uuid.uuid5(uuid.NAMESPACE_OID, f"{self.begun.isoformat()}/{number}/{index}"))
+            key = str(uuid.UUID(int=(int(self.begun.timestamp()) << 64) + (number << 16) + index))
             self.entries.append(
                 Entry(
                     key,
@@ -138,25 +139,15 @@ class _Tape:
     def _at(self, number: int, row: Mapping[str, Any]) -> datetime:
         return time_of(row["at"], "line") if row.get("at") else self.begun + timedelta(minutes=number)
 
-    def _situation(self, text: str, row: Mapping[str, Any]) -> Situation:
-        words = text.lower().split()
-        asks_cause = bool(words) and words[0] in ("cause", "found", "because")
-        open_ = self._open() if asks_cause else ()
-        phase = row.get("phase") or "found"
-        gas = replace(self.plain.gas, meter_gauge_pa=self._meter_pa()) if self.plain.gas else None
-        return replace(
-            self.plain, phase=phase, gas=gas, air_temps_k=self._air_temps() if "rise" in words else None, open=open_
-        )
-
     @cached_property
-    def plain(self) -> Situation:
-        """The situation of the unit before anything is read."""
-        return situation_of(self.unit, system=self.system, meter_gauge_pa=USUAL_METER_PA, today=self.begun.date())
+    def desk(self) -> Desk:
+        """Where its lines are read."""
+        return Desk(self.document, self.system, self.begun.date(), self._meter_pa, self._air_temps, self._open)
 
     def _open(self) -> tuple[tuple[str, str], ...]:
-        found = assess(self.unit, self.rules, self.visit())
+        found = reasons_of(self.unit, self.rules, self.visit())
         call = ((CALL, family_of_code(CALL)),) if self.reason == "no_heat" else ()
-        return (*open_causes(found.reasons), *call)
+        return (*open_causes(found), *call)
 
     def _meter_pa(self) -> float:
         return self._newest("supply_running_pa") or USUAL_METER_PA
@@ -182,14 +173,14 @@ class _Tape:
             self._append(number, row, [Correction(key, None, None, why) for key in targets], first.phase)
             return {"writable": True, "kept_as": "entries", "echo": "Struck", "unread": [], "ask": []}
         text = str(row["text"])
-        line = read_line(text, self._situation(text, {**row, "phase": row.get("phase") or first.phase}))
+        line = self.desk.read(text, row.get("phase") or first.phase)
         if not line.writable or not self._may(line.bodies, row):
             return self._keep(number, row, replace(line, bodies=()))
         new = [_signed(body, row) for body in line.bodies]
         fixes: list[Body] = [Correction(key, body, line.phase, why) for key, body in zip(targets, new, strict=False)]  # type: ignore[arg-type]
         fixes += [Correction(key, None, None, why or "corrected") for key in targets[len(new) :]]
         self._append(number, row, [*fixes, *new[len(targets) :]], line.phase)
-        return _kept(line_row(line, self.unit, self.system), "entries")
+        return _kept(answer_row(line, self.unit, self.system), "entries")
 
     def bundle(self, unit: Mapping[str, Any], rules: Mapping[str, Any]) -> dict[str, Any]:
         """Return the visit as a bundle document."""

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
-from typing import TypeVar
+from typing import Any, NamedTuple, TypeVar
 
 from havrin_core.tape.clock import Moment
 from havrin_core.tape.corrections import Line, effective
@@ -26,8 +26,7 @@ SAME_SAMPLE = timedelta(minutes=10)  # O2, CO and T read further apart are not o
 B = TypeVar("B")
 
 
-@dataclass(frozen=True, slots=True)
-class ReadingFact:
+class ReadingFact(NamedTuple):
     """One number from a reading, a trace's mean, or computed from two readings."""
 
     quantity: str
@@ -71,21 +70,23 @@ class Facts:
     def __init__(self, entries: tuple[Entry, ...], open_before: tuple[Entry, ...] = ()) -> None:
         self.before = frozenset(entry.id for entry in open_before)
         self.lines = effective((*open_before, *entries))
-        self._by_body: dict[type, list[Line]] = {}
+        self._by_body: dict[type, list[tuple[Line, Any]]] = {}
         for line in self.lines:
-            self._by_body.setdefault(type(line.body), []).append(line)
+            self._by_body.setdefault(type(line.body), []).append((line, line.body))
         facts = [fact for line in self.lines for fact in facts_of(line, line.entry.id in self.before)]
         self.readings = [fact for fact in facts if not fact.before]
         self._by_quantity: dict[tuple[str, str | None], list[ReadingFact]] = {}
         self._ever: dict[str, list[ReadingFact]] = {}
+        self._in_line: dict[tuple[str, str | None, str], ReadingFact] = {}  # quantity, stage, line
         for fact in facts:
+            self._in_line[fact.quantity, fact.stage, fact.group] = fact
             self._ever.setdefault(fact.quantity, []).append(fact)
             if not fact.before:
                 self._by_quantity.setdefault((fact.quantity, fact.stage), []).append(fact)
 
     def of(self, body: type[B]) -> list[tuple[Line, B]]:
         """Return the lines whose body is of that class, in order, each with its body."""
-        return [(line, line.body) for line in self._by_body.get(body, ()) if isinstance(line.body, body)]
+        return self._by_body.get(body, [])
 
     def newest(self, quantity: str, stage: str | None, after: datetime | None = None) -> ReadingFact | None:
         """Return the newest reading of this visit that is not a trial, at or after ``after``."""
@@ -101,11 +102,12 @@ class Facts:
 
     def beside(self, anchor: ReadingFact, quantity: str, *, staged: bool = True) -> ReadingFact | None:
         """Return the reading of ``quantity`` that belongs to the same sample as ``anchor``: same line, else near and in one epoch."""
-        rows = [f for f in self._ever.get(quantity, ()) if f.stage == (anchor.stage if staged else None)]
-        same_line = [fact for fact in rows if fact.group and fact.group == anchor.group]
-        if same_line:
-            return same_line[-1]
-        near = [f for f in rows if f.phase == anchor.phase and abs(f.at - anchor.at) <= SAME_SAMPLE]
+        stage = anchor.stage if staged else None
+        same_line = self._in_line.get((quantity, stage, anchor.group))
+        if same_line is not None and anchor.group:
+            return same_line
+        rows = [f for f in self._ever.get(quantity, ()) if f.stage == stage and f.phase == anchor.phase]
+        near = [f for f in rows if abs(f.at - anchor.at) <= SAME_SAMPLE]
         near = [f for f in near if f.before == anchor.before and self.same_epoch(f.at, anchor.at)]
         return near[-1] if near else None
 
@@ -119,7 +121,7 @@ class Facts:
         return not any(first < line.moment.at < last for line in self._interventions())
 
     def _interventions(self) -> list[Line]:
-        return [*self._by_body.get(Action, ()), *self._by_body.get(Abnormal, ())]
+        return [line for line, _ in (*self.of(Action), *self.of(Abnormal))]
 
     def conditions(self) -> list[tuple[Line, Condition]]:
         """Return what parts were like, in order."""

@@ -6,7 +6,7 @@ from typing import Any
 
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.tape.corrections import effective
-from havrin_core.tape.entries import Entry, PlateValue
+from havrin_core.tape.entries import Correction, Entry, PlateValue
 from havrin_core.vocabulary.measurands import measurand
 
 # quantity -> the plate's fields for it; two are least and most
@@ -59,7 +59,8 @@ def plate_changes(entries: Iterable[Entry]) -> dict[str, Any]:
     """Return what the tape read off the plate, as a plate document: the newest of each, corrections applied."""
     changes: dict[str, Any] = {}
     stages: dict[str, dict[str, Any]] = {}
-    for line in effective(entries):
+    given = list(entries)
+    for line in effective(given) if any(map(_is_of_plate, given)) else ():
         body = line.body
         if not isinstance(body, PlateValue):
             continue
@@ -69,6 +70,11 @@ def plate_changes(entries: Iterable[Entry]) -> dict[str, Any]:
         else:
             changes |= dict(zip(PLATE_FIELDS[body.quantity], body.values, strict=True))
     return {**changes, "stages": list(stages.values())} if stages else changes
+
+
+def _is_of_plate(entry: Entry) -> bool:
+    body = entry.body
+    return isinstance(body.replacement if isinstance(body, Correction) else body, PlateValue)
 
 
 def plated(unit: Unit, entries: Iterable[Entry]) -> Unit:

@@ -6,7 +6,6 @@ from havrin_core.house.house_rules import HouseRules
 from havrin_core.house.schools import SCHOOLS
 from havrin_core.limits.model import DEFAULT, PLATE, Band
 from havrin_core.limits.table import LP, NATURAL, usual
-from havrin_core.machine.traits import traits_of
 from havrin_core.machine.unit import PLATE_CHOICES, ManualLimit, Unit
 from havrin_core.physics.electrical import IGNITER_BANDS_OHM
 from havrin_core.physics.fuels import LP_FUELS
@@ -55,7 +54,7 @@ def _supply(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float 
     low, high = unit.plate.supply_min_pa, unit.plate.supply_max_pa
     if low is None and high is None:
         return None
-    typical = usual("supply_running_pa", fuel_group(unit), traits_of(unit))
+    typical = usual("supply_running_pa", fuel_group(unit), unit.traits)
     assert typical is not None
     assert typical.low is not None
     assert typical.high is not None
@@ -65,7 +64,7 @@ def _supply(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float 
 
 
 def _lock_up(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
-    supply = _supply(unit, rules, stage, None) or usual("supply_running_pa", fuel_group(unit), traits_of(unit))
+    supply = _supply(unit, rules, stage, None) or usual("supply_running_pa", fuel_group(unit), unit.traits)
     most = supply.high if supply else None
     if running_pa is None:
         return Band(supply.source, high=most, acquits=False) if supply and most is not None else None

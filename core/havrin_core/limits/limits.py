@@ -4,7 +4,6 @@ from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.computed import COMPUTED, by_manual, fuel_group
 from havrin_core.limits.model import PHYSICS, PLATE, Band
 from havrin_core.limits.table import usual
-from havrin_core.machine.traits import traits_of
 from havrin_core.machine.unit import Unit
 
 # What a plate gives, so that it is asked for where it is missing: quantity -> the plate's own fields
@@ -39,12 +38,12 @@ def band_for(
     limit = unit.manual_limit(quantity, stage)
     if limit is not None:
         return by_manual(limit)
-    return band or usual(quantity, fuel_group(unit), traits_of(unit))
+    return band or usual(quantity, fuel_group(unit), unit.traits)
 
 
 def _bounded(band: Band, quantity: str, unit: Unit) -> Band:
     """A plate typed wrong does not excuse what no unit may do."""
-    physics = usual(quantity, fuel_group(unit), traits_of(unit))
+    physics = usual(quantity, fuel_group(unit), unit.traits)
     if physics is None or physics.source != PHYSICS or quantity in _PLATE_MAY_EXCEED:
         return band
     return band.within(physics)

@@ -1,16 +1,19 @@
 """What a unit is, as traits: by them the vocabulary knows which parts it has."""
 
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
-from havrin_core.machine.unit import Unit
 from havrin_core.physics.fuels import LP_FUELS
 from havrin_core.vocabulary.catalogue import Part, parts
+
+if TYPE_CHECKING:
+    from havrin_core.machine.unit import Unit
 
 _PILOT_PARTS = ("pilot", "pilot_valve")
 _SPARK, _ROD, _HOT_SURFACE, _COUPLE = "spark", "rod", "igniter", "thermocouple"
 
 
-def traits_of(unit: Unit) -> frozenset[str]:
+def traits_of(unit: "Unit") -> frozenset[str]:
     """Return the traits of ``unit``: sides (air, water, flue), fire (premix, pilot …), and ``device:KEY`` of each device."""
     stations = {station.key for station in unit.stations()}
     quantities = {station.quantity for station in unit.stations()}
@@ -31,7 +34,7 @@ def traits_of(unit: Unit) -> frozenset[str]:
     return frozenset(name for name, is_so in has.items() if is_so) | _of_circuit(unit) | _of_devices(unit)
 
 
-def _of_circuit(unit: Unit) -> frozenset[str]:
+def _of_circuit(unit: "Unit") -> frozenset[str]:
     if unit.circuit is None:  # nobody knows: every way of lighting is possible
         return frozenset(("pilot", "spark", "igniter", "rod", "thermocouple"))
     families = {part.family for part in unit.circuit.parts}
@@ -46,7 +49,7 @@ def _of_circuit(unit: Unit) -> frozenset[str]:
     return frozenset(name for name, is_so in has.items() if is_so)
 
 
-def _of_devices(unit: Unit) -> frozenset[str]:
+def _of_devices(unit: "Unit") -> frozenset[str]:
     wired = {part.key for part in unit.circuit.parts} if unit.circuit else set()
     also = {name for key, name in _WIRED_AS.items() if key in wired}
     return frozenset(f"device:{key}" for key in (*unit.kind.safety_devices, *also))
@@ -65,9 +68,9 @@ _WIRED_AS = {
 }
 
 
-def parts_of(unit: Unit) -> frozenset[str]:
+def parts_of(unit: "Unit") -> frozenset[str]:
     """Return the keys of the parts that ``unit`` has."""
-    return _parts_with(traits_of(unit))
+    return _parts_with(unit.traits)
 
 
 @lru_cache(maxsize=256)
@@ -75,7 +78,7 @@ def _parts_with(traits: frozenset[str]) -> frozenset[str]:
     return frozenset(key for key, part in parts().items() if _is_on(part, traits))
 
 
-def devices_of(unit: Unit) -> tuple[str, ...]:
+def devices_of(unit: "Unit") -> tuple[str, ...]:
     """Return the safety devices of ``unit``: those of its kind first, then what its parts bring along."""
     own = parts_of(unit)
     also = tuple(key for key, part in parts().items() if part.safety and key in own)

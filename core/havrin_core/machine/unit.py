@@ -2,9 +2,11 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import cached_property
 
 from havrin_core.errors import BadDocument
 from havrin_core.machine.circuit.model import Circuit
+from havrin_core.machine.traits import traits_of
 from havrin_core.physics.atmosphere import barometric_pressure_pa
 from havrin_core.physics.fuels import FUEL_NAMES, Fuel, shipped_fuel
 
@@ -129,7 +131,7 @@ class CodeMeaning:
     state: str = ""
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Unit:
     """One unit, ready to be judged: its kind, plate, drawing, altitude, circuit, and what its manual says."""
 
@@ -159,7 +161,7 @@ class Unit:
         rows = [row for row in self.manual if row.quantity == quantity and row.stage in (None, stage)]
         return max(rows, key=lambda row: row.stage is not None, default=None)
 
-    @property
+    @cached_property
     def stage_keys(self) -> tuple[str, ...]:
         """Firing stages from low to high."""
         return tuple(stage.key for stage in self.plate.stages)
@@ -168,8 +170,17 @@ class Unit:
         """Return the plate's stage ``key``; KeyError for one that the unit has not."""
         return {stage.key: stage for stage in self.plate.stages}[key]
 
+    @cached_property
+    def traits(self) -> frozenset[str]:
+        """What it is, in words by which parts and bounds know it (machine/traits.py)."""
+        return traits_of(self)
+
     def stations(self) -> tuple[Station, ...]:
         """All stations, path by path."""
+        return self._stations
+
+    @cached_property
+    def _stations(self) -> tuple[Station, ...]:
         return tuple(station for path in self.paths for station in path.stations)
 
     def station_at(self, base: str, stage: str | None) -> str:

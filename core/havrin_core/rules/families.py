@@ -34,7 +34,7 @@ def _is_cause(lift: Lift) -> bool:
     return lift.key == "cause" or any(_is_cause(one) for one in lift.either)
 
 
-def open_causes(reasons: tuple[Reason, ...]) -> tuple[tuple[str, str], ...]:
+def open_causes(reasons: Sequence[Reason]) -> tuple[tuple[str, str], ...]:
     """Return what asks for a cause, for the bar: (code, family of causes) each."""
     return tuple((reason.code, family_of_code(reason.code)) for reason in reasons if asks_cause(reason))
 

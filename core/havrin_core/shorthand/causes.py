@@ -64,7 +64,7 @@ def _explains(text: str, situation: Situation) -> tuple[str, str]:
     if colon and head.startswith("of "):
         if named in ("all", EVERY):
             return EVERY, rest.strip()
-        if named == "the call" or named in {code for code, _ in situation.open} or "." in named:
+        if named == "the call" or named in {code for code, _ in situation.open()} or "." in named:
             return (CALL if named == "the call" else named), rest.strip()
     low = text.lower()
     for said in _OF_CALL:
@@ -99,12 +99,15 @@ def _head(parts: list[Found], keys: list[str]) -> str:
 
 def _asked_back(said: Said, situation: Situation, tokens: list[Token]) -> tuple[Said, tuple[Ask, ...]]:
     """A cause that cannot bring about what is open, or names no part, stands as presumed and is asked back."""
-    if said.state != FOUND or not situation.open or said.explains:
+    if said.state != FOUND or said.explains:
         return said, ()
-    possible = [code for code, family in situation.open if can_bring_about(said.part, family)]
+    still_open = situation.open()
+    if not still_open:
+        return said, ()
+    possible = [code for code, family in still_open if can_bring_about(said.part, family)]
     words = " ".join(token.typed for token in tokens)
     if not possible:
-        if all(code == CALL for code, _ in situation.open):
+        if all(code == CALL for code, _ in still_open):
             return said, ()
         question = (
             f"How can “{words}” bring about the danger that is open? Name the part and what was wrong with it; "
@@ -113,8 +116,8 @@ def _asked_back(said: Said, situation: Situation, tokens: list[Token]) -> tuple[
         return said if _of_call(situation, said) else _presumed(said), (
             Ask(question, ("cause not found",), holds=False),
         )
-    dangers = [code for code, family in situation.open if code in possible and family in CLUSTERS]
-    if must_be_named(situation.open, dangers):
+    dangers = [code for code, family in still_open if code in possible and family in CLUSTERS]
+    if must_be_named(still_open, dangers):
         choices = (*(f"cause of {code}: {words}" for code in dangers), f"cause of all: {words}")
         return said, (Ask(f"“{words}”: the cause of which?", choices),)
     return said, ()
@@ -122,7 +125,7 @@ def _asked_back(said: Said, situation: Situation, tokens: list[Token]) -> tuple[
 
 def _of_call(situation: Situation, said: Said) -> bool:
     """On a visit that was called for, a named part explains the call though it cannot explain the danger."""
-    return bool(said.part) and any(code == CALL for code, _ in situation.open)
+    return bool(said.part) and any(code == CALL for code, _ in situation.open())
 
 
 def _presumed(said: Said) -> Said:

@@ -103,13 +103,14 @@ def _clock(words: list[str], stage: str, situation: Situation) -> Outcome:
             return Problem(" ".join(words), f"No meter is clocked with such a {what}: dial, turns, seconds.")
     gas = situation.gas
     volume = dial_m3(dial, units[0])
-    flow = meter_flow(gas.fuel, volume, turns, seconds, gas.meter_gauge_pa, METER_TEMP_K, gas.baro_pa)
+    at_meter_pa = gas.meter_gauge_pa()
+    flow = meter_flow(gas.fuel, volume, turns, seconds, at_meter_pa, METER_TEMP_K, gas.baro_pa)
     gross, _ = volumetric_heating_values_j_m3(gas.fuel)
     parts = (
         ("dial_volume_m3", volume),
         ("revolutions", turns),
         ("time_s", seconds),
-        ("meter_gauge_pa", gas.meter_gauge_pa),
+        ("meter_gauge_pa", at_meter_pa),
         ("meter_temp_k", METER_TEMP_K),
         ("baro_pa", gas.baro_pa),
         ("gross_j_m3", gross),

@@ -1,6 +1,6 @@
 """What reading a line gives."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from datetime import date
 
@@ -13,16 +13,28 @@ from havrin_core.tape.entries import Body
 
 @dataclass(frozen=True, slots=True)
 class GasLine:
-    """What a clocked meter needs to know: the line's fuel, barometer and pressure at the meter, Pa."""
+    """What a clocked meter needs to know: the line's fuel, barometer and pressure at the meter, Pa (asked when needed)."""
 
     fuel: Fuel
     baro_pa: float
-    meter_gauge_pa: float
+    meter_gauge_pa: Callable[[], float]
+
+
+def _nothing_open() -> tuple[tuple[str, str], ...]:
+    return ()
+
+
+def _no_air_temps() -> tuple[float, float] | None:
+    return None
 
 
 @dataclass(frozen=True, slots=True)
 class Situation:
-    """What is known when the line is typed: the unit's parts, and the defaults for what is left unsaid."""
+    """What is known when the line is typed: the unit's parts, and the defaults for what is left unsaid.
+
+    ``open``, ``air_temps_k`` and the gas line's pressure are asked only by the few lines that need them, for they cost
+    a judgement or a query.
+    """
 
     stages: tuple[str, ...]
     stage: str
@@ -34,8 +46,8 @@ class Situation:
     circuit: Circuit | None = None
     codes: Mapping[str, str] = field(default_factory=dict)  # the unit's chart: pattern -> meaning
     gas: GasLine | None = None
-    air_temps_k: tuple[float, float] | None = None  # return, supply as last read, for a bare "rise"
-    open: tuple[tuple[str, str], ...] = ()  # what asks for a cause: (code, family of causes)
+    air_temps_k: Callable[[], tuple[float, float] | None] = _no_air_temps  # return, supply as last read: a bare "rise"
+    open: Callable[[], tuple[tuple[str, str], ...]] = _nothing_open  # what asks for a cause: (code, family of causes)
     today: date | None = None
     stations: tuple[tuple[str, str, str | None], ...] = ()  # base, key and stage of each station
 
@@ -52,9 +64,9 @@ def situation_of(
     stage: str | None = None,
     phase: str = "found",
     system: str = "us",
-    meter_gauge_pa: float,
-    air_temps_k: tuple[float, float] | None = None,
-    open: tuple[tuple[str, str], ...] = (),
+    meter_gauge_pa: Callable[[], float],
+    air_temps_k: Callable[[], tuple[float, float] | None] = _no_air_temps,
+    open: Callable[[], tuple[tuple[str, str], ...]] = _nothing_open,
     today: date | None = None,
 ) -> Situation:
     """Return the situation in which a line is typed at ``unit``; ``stage`` None is the top one."""

@@ -229,8 +229,8 @@ class _Readings:
             return self._volts(what, at)
         if what.key == "event_s":
             return self._event(what, at)
-        if what.key == "temperature_rise_k" and at >= len(self.words) and self.situation.air_temps_k:
-            self._computed_rise(what)
+        if what.key == "temperature_rise_k" and at >= len(self.words) and (temps := self.situation.air_temps_k()):
+            self._computed_rise(what, *temps)
             return at
         return self._value(what, at, None)
 
@@ -354,9 +354,7 @@ class _Readings:
             return self._skip_value(at)
         return self._value(what, at + named[1], named[0])
 
-    def _computed_rise(self, what: Measurand) -> None:
-        assert self.situation.air_temps_k is not None
-        cold, hot = self.situation.air_temps_k
+    def _computed_rise(self, what: Measurand, cold: float, hot: float) -> None:
         unit = shown_unit(what.dimension, self.situation.system)
         shown = show_in(hot - cold, unit)
         if hot <= cold:

@@ -43,11 +43,10 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, leave: str | None = 
     what was shown; on a unit that was not touched nothing is asked for. Raises UnknownName (visit reason).
     """
     context = context_of(unit, rules, visit)
-    bare = replace(context, unit=unit) if context.unit is not unit else context
     leaving, waiting_for = leaving_of(context, leave)
     readings, flue = reading_views(context), flue_views(context)
     open_proofs = [] if leaving == NOT_TOUCHED else missing(context)
-    reasons = [_carried(context, reason) for reason in every_reason(context, bare, flue)]
+    reasons = [_carried(context, reason) for reason in every_reason(context, _bare(context, unit), flue)]
     reasons = sorted([*reasons, *_overrides(context)], key=lambda reason: -reason.level)
     level = _level(context, reasons, open_proofs)
     settled = leaving != NOT_TOUCHED and (not open_proofs or any(reason.level >= NOT_YET for reason in reasons))
@@ -76,6 +75,17 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, leave: str | None = 
         ledger=tuple(ledger_of(context)),
         carried=_days(context, reasons),
     )
+
+
+def reasons_of(unit: Unit, rules: HouseRules, visit: VisitTape) -> tuple[Reason, ...]:
+    """Return what is open on ``unit`` after ``visit``, without judging how it is left. Raises as ``assess`` does."""
+    context = context_of(unit, rules, visit)
+    return tuple(every_reason(context, _bare(context, unit), flue_views(context)))
+
+
+def _bare(context: Context, unit: Unit) -> Context:
+    """Return the context of the unit without what this tape read off its plate."""
+    return context if context.unit is unit else replace(context, unit=unit)
 
 
 def _carried(context: Context, reason: Reason) -> Reason:

@@ -1,8 +1,8 @@
 """Which of two entries came later, when their clocks may be wrong."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from datetime import datetime, timedelta
+from typing import NamedTuple
 
 from havrin_core.tape.entries import Entry
 
@@ -10,8 +10,7 @@ from havrin_core.tape.entries import Entry
 DOUBT = timedelta(seconds=90)
 
 
-@dataclass(frozen=True, slots=True)
-class Moment:
+class Moment(NamedTuple):  # thousands are made with each judgement: a named tuple is made in a fifth of the time
     """When an entry was written. ``order`` is its turn of receipt; ``told``: its clock is known to be right or put right."""
 
     at: datetime

@@ -1,14 +1,13 @@
 """The tape as if every corrected entry had been written right."""
 
 from collections.abc import Iterable
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from havrin_core.tape.clock import Moment, moments
 from havrin_core.tape.entries import Correction, Entry, Plain
 
 
-@dataclass(frozen=True, slots=True)
-class Line:
+class Line(NamedTuple):
     """One entry as it counts. ``was`` is what stood there before a correction, ``known`` when it was known.
 
     ``moment`` is when the entry was written: what was seen or done was so then. ``known`` is later where a correction

@@ -24,6 +24,7 @@ from havrin_core.tape.entries import (
     Reading,
     Said,
     Trace,
+    kind_of,
 )
 from havrin_core.tape.upcasters import upcast
 from havrin_core.vocabulary.abnormal import WAYS
@@ -150,9 +151,12 @@ _CHECKS: Mapping[type, Callable[[Any, str], None]] = {
 }
 
 
+_FIELDS: Mapping[type, tuple[str, ...]] = {cls: tuple(field.name for field in fields(cls)) for cls in KINDS.values()}
+
+
 def body_to_dict(body: Body) -> dict[str, Any]:
     """Return the fields of ``body`` as JSON-ready data of the newest schema."""
-    data = {f.name: _plain(getattr(body, f.name)) for f in fields(body)}
+    data = {name: _plain(getattr(body, name)) for name in _FIELDS[type(body)]}
     if isinstance(body, Correction) and body.replacement is not None:
         inner = body.replacement
         data["replacement"] = {"kind": kind_of(inner), "data": body_to_dict(inner)}
@@ -163,11 +167,6 @@ def _plain(value: Any) -> Any:
     if isinstance(value, tuple):
         return [_plain(item) for item in value]
     return value.isoformat() if isinstance(value, date) else value
-
-
-def kind_of(body: Body) -> str:
-    """Return the kind of ``body``, a key of KINDS."""
-    return next(kind for kind, cls in KINDS.items() if cls is type(body))
 
 
 def entry_to_dict(entry: Entry) -> dict[str, Any]:

@@ -186,6 +186,11 @@ KINDS: dict[str, type] = {
 _KIND_OF = {cls: kind for kind, cls in KINDS.items()}
 
 
+def kind_of(body: Body) -> str:
+    """Return the kind of ``body``, a key of KINDS."""
+    return _KIND_OF[type(body)]
+
+
 @dataclass(frozen=True)
 class Entry:
     """One line of the tape. ``group`` joins entries typed as one line.
@@ -208,7 +213,7 @@ class Entry:
     @property
     def kind(self) -> str:
         """The entry's kind, a key of KINDS."""
-        return _KIND_OF[type(self.body)]
+        return kind_of(self.body)
 
     @cached_property
     def true_at(self) -> datetime:

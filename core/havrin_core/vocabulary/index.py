@@ -26,19 +26,27 @@ class Index:
                 keys = self._by_tokens.setdefault(tuple(said.lower().replace("-", " ").split()), [])
                 if key not in keys:
                     keys.append(key)
-        self._longest = max(len(tokens) for tokens in self._by_tokens)
+        # lengths of the phrases by first word, the longest first: most words of a line begin no phrase at all
+        self._lengths: dict[str, list[int]] = {}
+        for tokens in sorted(self._by_tokens, key=len, reverse=True):
+            lengths = self._lengths.setdefault(tokens[0], [])
+            if len(tokens) not in lengths:
+                lengths.append(len(tokens))
 
     def at(self, tokens: Sequence[str], start: int, among: frozenset[str] | None = None) -> Found | None:
         """Return the longest phrase that begins at ``start``; ``among`` are the keys that count."""
-        for count in range(min(self._longest, len(tokens) - start), 0, -1):
-            for key in self._by_tokens.get(tuple(tokens[start : start + count]), ()):
+        for count in self._lengths.get(tokens[start], ()):
+            said = tuple(tokens[start : start + count])  # shorter than count at the end of the line
+            for key in self._by_tokens.get(said, ()):
                 if among is None or key in among:
-                    return Found(key, start, start + count)
+                    return Found(key, start, start + len(said))
         return None
 
     def every(self, tokens: Sequence[str], among: frozenset[str] | None = None) -> list[Found]:
         """Return the phrases in ``tokens`` from left to right, none over another, the longest first."""
         candidates = [f for start in range(len(tokens)) if (f := self.at(tokens, start, among)) is not None]
+        if len(candidates) < 2:
+            return candidates
         taken: set[int] = set()
         kept = []
         for found in sorted(candidates, key=lambda f: (f.start - f.stop, f.start)):

@@ -116,7 +116,7 @@ def read_back(request: HttpRequest, visit_id: int, payload: ReadBackIn) -> ReadB
     """Say what a line means, without writing it."""
     require(request.user, "read")
     visit = find_visit(visit_id, request.user)
-    there = situation(visit, payload.stage, payload.phase, request.user.unit_system, payload.text)
+    there = situation(visit, payload.stage, payload.phase, request.user.unit_system)
     return _read_back(read_line(payload.text, there), there)
 
 

@@ -213,16 +213,18 @@ def round_of(person: Person, day: date) -> QuerySet[Visit]:
     return visits.order_by("turn")
 
 
-def situation(visit: Visit, stage: str | None, phase: str, system: str, text: str = "") -> Situation:
-    """Return what is taken for granted when ``text`` is typed on this visit; a cause is set against what is open."""
-    unit = visit.described()
+def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situation:
+    """Return what is taken for granted when a line is typed on this visit; a cause is set against what is open."""
     plain = situation_of(
-        unit, stage=stage, phase=phase, system=system, meter_gauge_pa=_meter_pa(visit), today=timezone.localdate()
+        visit.described(),
+        stage=stage,
+        phase=phase,
+        system=system,
+        meter_gauge_pa=lambda: _meter_pa(visit),
+        open=lambda: _open_causes(visit),
+        today=timezone.localdate(),
     )
-    words = text.lower().split()
-    if "rise" in words:
-        plain = replace(plain, air_temps_k=_air_temps(visit, plain.stage))
-    return replace(plain, open=_open_causes(visit)) if words[:1] == ["cause"] else plain
+    return replace(plain, air_temps_k=lambda: _air_temps(visit, plain.stage))
 
 
 def _open_causes(visit: Visit) -> tuple[tuple[str, str], ...]:

@@ -17,8 +17,8 @@ from havrin_core.standing.carry_over import left_open
 from havrin_core.standing.model import Assessment
 from havrin_core.standing.striking import wants_a_reason
 from havrin_core.tape.bundle import read_bundle
-from havrin_core.tape.documents import body_from_dict, body_to_dict, kind_of
-from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Reading, Said, Trace
+from havrin_core.tape.documents import body_from_dict, body_to_dict
+from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Reading, Said, Trace, kind_of
 from havrin_core.wording.closing import holds_words, standing_title
 from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
 from havrin_server.journal.models import TapeEntry, Visit
@@ -296,7 +296,7 @@ def _must_be_open(visit: Visit) -> None:
 
 
 def _read(visit: Visit, command: WriteLine, actor: Person) -> Line:
-    there = situation(visit, command.stage, command.phase, actor.unit_system, command.text)
+    there = situation(visit, command.stage, command.phase, actor.unit_system)
     if command.as_note:
         return read_line(f"note {command.text}", there)
     return read_line(command.text, there)
@@ -316,7 +316,7 @@ def _replacement(visit: Visit, target: TapeEntry, text: str | None, actor: Perso
         return None, None
     if target.kind == "correction":
         raise NotWritable("A correction can be struck, and the entry itself corrected again.")
-    line = read_line(text, situation(visit, target.stage, target.phase, actor.unit_system, text))
+    line = read_line(text, situation(visit, target.stage, target.phase, actor.unit_system))
     if not line.writable:
         raise _not_writable(line)
     if len(line.bodies) != 1:

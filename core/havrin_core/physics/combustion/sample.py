@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 from havrin_core.physics.combustion.balance import Balance, balance, check_sample
 from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm, co_at_reference_o2_ppm, co_co2_ratio
@@ -46,6 +47,12 @@ class FlueResult:
 
 def analyse(fuel: Fuel, sample: FlueSample, accuracy: Mapping[str, Accuracy] = DEFAULT_ACCURACY) -> FlueResult:
     """Return the results of ``sample`` with their half-widths. Raises OutOfDomain."""
+    return _analysed(fuel, sample, tuple(sorted(accuracy.items())))
+
+
+@lru_cache(maxsize=2048)  # a tape is judged again with every line, and its samples are the same each time
+def _analysed(fuel: Fuel, sample: FlueSample, accuracies: tuple[tuple[str, Accuracy], ...]) -> FlueResult:
+    accuracy = dict(accuracies)
     inputs = _inputs(sample)
     widths = {name: accuracy[name].at(_as_read(name, value)) for name, value in inputs.items() if name in accuracy}
 
