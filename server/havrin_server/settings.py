@@ -29,6 +29,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "ninja",
     "havrin_server.people",
+    "havrin_server.versions",
     "havrin_server.sites",
     "havrin_server.toolbox",
     "havrin_server.shop",

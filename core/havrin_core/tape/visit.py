@@ -16,6 +16,11 @@ class LeftOpen:
     entries: tuple[Entry, ...] = ()
     owed: tuple[str, ...] = ()
 
+    def joined(self, other: "LeftOpen") -> "LeftOpen":
+        """Return what either left open, each once."""
+        entries = {entry.id: entry for entry in (*self.entries, *other.entries)}
+        return LeftOpen(tuple(entries.values()), tuple(dict.fromkeys((*self.owed, *other.owed))))
+
 
 NOTHING_OPEN = LeftOpen()
 

@@ -3,6 +3,7 @@
 from dataclasses import asdict
 
 from django.http import HttpRequest
+from django.utils import timezone
 from ninja import Router
 
 from havrin_core.house.house_rules import LIMITS, PRESETS, HouseRules, house_rules_from_dict
@@ -35,7 +36,7 @@ def rules(request: HttpRequest) -> HouseRulesOut:
 @router.put("", response=HouseRulesOut)
 def keep(request: HttpRequest, payload: HouseRulesIn) -> HouseRulesOut:
     """Set the firm's rules for visits that begin from now on."""
-    return _out(keep_rules(payload.rules, actor=request.user), request.user)
+    return _out(keep_rules(payload.rules, actor=request.user, now=timezone.now(), reason=payload.reason), request.user)
 
 
 @router.post("/try", response=DryRunOut)

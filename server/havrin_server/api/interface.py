@@ -8,7 +8,7 @@ from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import django_auth
 
 from havrin_core.errors import BadDocument, CoreError, NotUnderstood, OutOfDomain, UnknownName, WrongDimension
-from havrin_server.api import house, live, logs, papers, rounds, session, shop, sites, units, visits
+from havrin_server.api import amendments, house, live, logs, papers, rounds, session, shop, sites, units, visits
 from havrin_server.errors import ServerError
 
 api = NinjaAPI(title="Havrin", version="1", auth=django_auth, docs_url=None, openapi_url=None, urls_namespace="havrin")
@@ -19,6 +19,7 @@ api.add_router("/shop", shop.router)
 api.add_router("/sites", sites.router)
 api.add_router("/house-rules", house.router)
 api.add_router("/logs", logs.router)
+api.add_router("", amendments.router)
 api.add_router("", live.router)
 api.add_router("", papers.router)
 api.add_router("", units.router)

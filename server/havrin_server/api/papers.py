@@ -19,6 +19,8 @@ from havrin_server.journal.queries import bundle_of, find_visit, tape_of
 from havrin_server.people.permissions import require
 from havrin_server.reports import papers
 from havrin_server.reports.calendar import calendar_of
+from havrin_server.reports.kept import paper_of
+from havrin_server.reports.models import PaperKind
 from havrin_server.reports.readings_csv import readings_csv
 from havrin_server.sites.models import Site
 
@@ -30,40 +32,46 @@ def _visit(request: HttpRequest, visit_id: int) -> Visit:
     return find_visit(visit_id, request.user)
 
 
+def record_address(request: HttpRequest, unit_id: int) -> str:
+    """Return the address of a unit's record, as it stands in the code on its tag."""
+    return request.build_absolute_uri(f"/units/{unit_id}")
+
+
+def _paper(request: HttpRequest, visit_id: int, kind: str, name: str) -> HttpResponse:
+    visit = _visit(request, visit_id)
+    address = record_address(request, visit.unit_id)
+    content = paper_of(visit, kind, person=request.user, address=address, now=timezone.now())
+    return pdf_answer(content, f"{visit.unit.label}-{visit.day}-{name}.pdf")
+
+
 @router.get("/visits/{int:visit_id}/report.pdf", response={200: None})
 def report(request: HttpRequest, visit_id: int) -> HttpResponse:
     """Return the visit's whole report: the customer's pages, then the technical record."""
-    visit = _visit(request, visit_id)
-    return pdf_answer(papers.report_pdf(visit, request.user), f"{visit.unit.label}-{visit.day}-report.pdf")
+    return _paper(request, visit_id, PaperKind.REPORT, "report")
 
 
 @router.get("/visits/{int:visit_id}/customer.pdf", response={200: None})
 def customer(request: HttpRequest, visit_id: int) -> HttpResponse:
     """Return the customer's paper: plain words, photos, what to do, the plan after a shut-down."""
-    visit = _visit(request, visit_id)
-    return pdf_answer(papers.customer_pdf(visit, request.user), f"{visit.unit.label}-{visit.day}-customer.pdf")
+    return _paper(request, visit_id, PaperKind.CUSTOMER, "customer")
 
 
 @router.get("/visits/{int:visit_id}/tag.pdf", response={200: None})
 def tag(request: HttpRequest, visit_id: int) -> HttpResponse:
     """Return the tag for the unit, A6, with the way to its record as a code."""
-    visit = _visit(request, visit_id)
-    address = request.build_absolute_uri(f"/units/{visit.unit_id}")
-    return pdf_answer(papers.tag_pdf(visit, request.user, address), f"{visit.unit.label}-{visit.day}-tag.pdf")
+    return _paper(request, visit_id, PaperKind.TAG, "tag")
 
 
 @router.get("/visits/{int:visit_id}/quote.pdf", response={200: None})
 def quote(request: HttpRequest, visit_id: int) -> HttpResponse:
     """Return the sheet of parts with what goes with them and who approves."""
-    visit = _visit(request, visit_id)
-    return pdf_answer(papers.quote_pdf(visit, request.user), f"{visit.unit.label}-{visit.day}-parts.pdf")
+    return _paper(request, visit_id, PaperKind.QUOTE, "parts")
 
 
 @router.get("/visits/{int:visit_id}/sheet.pdf", response={200: None})
 def sheet(request: HttpRequest, visit_id: int) -> HttpResponse:
     """Return the test sheet of one unit."""
-    visit = _visit(request, visit_id)
-    return pdf_answer(papers.sheet_pdf([visit], request.user), f"{visit.unit.label}-{visit.day}-tests.pdf")
+    return _paper(request, visit_id, PaperKind.SHEET, "tests")
 
 
 @router.get("/sites/{int:site_id}/sheet.pdf", response={200: None})

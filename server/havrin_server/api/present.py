@@ -23,7 +23,7 @@ from havrin_core.tape.corrections import effective, struck
 from havrin_core.tape.entries import WAYS_LEFT, Condition, Correction, Entry, Note, Reading, Said
 from havrin_core.vocabulary.measurands import MEASURANDS, measurand
 from havrin_core.wording.closing import change_words, not_judged_words, standing_title
-from havrin_core.wording.entries import describe, place_said
+from havrin_core.wording.entries import describe, echo, place_said
 from havrin_core.wording.ledger import put_back_line, put_in, still_open, to_put_back
 from havrin_core.wording.missing import because_text, missing_how, missing_starter, missing_text
 from havrin_core.wording.names import condition_name, part_name, source, title, visit_reason, way_left
@@ -33,8 +33,11 @@ from havrin_server.api import schemas as out
 from havrin_server.api.present_flue import flue_out
 from havrin_server.api.present_why import reading_whys
 from havrin_server.api.scale import scale_of
+from havrin_server.api.schemas_closing import AmendmentOut, KeptPaper
 from havrin_server.captures.models import Photo
-from havrin_server.journal.models import Visit
+from havrin_server.journal.amendments import entries_of, written_at
+from havrin_server.journal.models import Amendment, Visit
+from havrin_server.journal.pins import moved_on, moved_words
 from havrin_server.journal.queries import assess_visit, earlier_visits, suspects_of, tape_of, unit_of
 from havrin_server.journal.services import closing_obstacles
 from havrin_server.people.models import Person
@@ -88,6 +91,7 @@ def visit_page(visit: Visit, person: Person) -> out.VisitPage:
         instruments=[instrument_out(i) for i in Instrument.objects.filter(firm_id=person.firm_id).order_by("name")],
         logs=[out.LogOut(id=log.pk, name=log.name) for log in visit.logs.order_by("uploaded_at")],
         photos=[photo_out(p) for p in visit.photos.order_by("taken_at")],
+        moved_on=[moved_words(version) for version in moved_on(visit)],
         close=_close(visit, found, system),
     )
 
@@ -437,6 +441,22 @@ def _close(visit: Visit, found: Assessment, system: str) -> out.CloseOut:
         customer_words=visit.customer_words,
         signed_by=visit.signed_by,
         ways=[out.WayOut(key=key, name=way_left(key)) for key in WAYS_LEFT],
+        papers=[
+            KeptPaper(file=f"{paper.kind}.pdf", sha256=paper.sha256, made_at=paper.made_at)
+            for paper in visit.papers.filter(amendment=None).defer("content").order_by("pk")
+        ],
+        amendments=[_amendment(row, system) for row in visit.amendments.select_related("author").order_by("at")],
+    )
+
+
+def _amendment(row: Amendment, system: str) -> AmendmentOut:
+    return AmendmentOut(
+        id=row.pk,
+        author=row.author.full_name,
+        at=written_at(row),
+        why=row.why,
+        lines=[echo(entry.body, system) for entry in entries_of(row)],
+        adds=bool(row.left_open["entries"]),
     )
 
 

@@ -7,6 +7,8 @@ from uuid import UUID
 from pydantic import BaseModel as Schema
 from pydantic import Field
 
+from havrin_server.api.schemas_closing import AmendmentOut, KeptPaper
+
 Phase = Literal["found", "left", "trial"]
 
 
@@ -306,6 +308,8 @@ class CloseOut(Schema):
     customer_words: str
     signed_by: str
     ways: list[WayOut]
+    papers: list[KeptPaper]
+    amendments: list[AmendmentOut]
 
 
 class StageOut(Schema):
@@ -346,6 +350,7 @@ class VisitPage(Schema):
     instruments: list[InstrumentOut]
     logs: list[LogOut]
     photos: list[PhotoOut]
+    moved_on: list[str]  # what was changed since the visit began; it is judged by what it began with
     close: CloseOut
 
 

@@ -4,6 +4,7 @@ from datetime import date, datetime
 from uuid import UUID
 
 from pydantic import BaseModel as Schema
+from pydantic import Field
 
 
 class StepLine(Schema):
@@ -80,6 +81,41 @@ class LinkOut(Schema):
     revoked: bool
     expired: bool
     opened: int
+
+
+class AmendLineIn(Schema):
+    """One line of an amendment; ``as_note`` keeps its words as they are."""
+
+    text: str = Field(max_length=500)
+    as_note: bool = False
+
+
+class AmendIn(Schema):
+    """What is said of a closed visit, and why now."""
+
+    id: UUID
+    lines: list[AmendLineIn] = Field(min_length=1, max_length=40)
+    why: str = Field(max_length=500)
+    at: datetime
+
+
+class AmendmentOut(Schema):
+    """An amendment as the page shows it."""
+
+    id: UUID
+    author: str
+    at: datetime
+    why: str
+    lines: list[str]
+    adds: bool  # it left something open that the close did not know of
+
+
+class KeptPaper(Schema):
+    """A paper as it was printed: its file's name in the interface, its digest, when."""
+
+    file: str
+    sha256: str
+    made_at: datetime
 
 
 class LinkIn(Schema):

@@ -4,6 +4,7 @@ from datetime import date
 from typing import Any
 
 from pydantic import BaseModel as Schema
+from pydantic import Field
 
 
 class AnswerOut(Schema):
@@ -51,9 +52,10 @@ class HouseRulesOut(Schema):
 
 
 class HouseRulesIn(Schema):
-    """Rules as the page sends them: key to answer."""
+    """Rules as the page sends them: key to answer; ``reason`` is why, kept with their version."""
 
     rules: dict[str, Any]
+    reason: str = Field("", max_length=300)
 
 
 class ChangedVisitOut(Schema):

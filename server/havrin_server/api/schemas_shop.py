@@ -4,6 +4,7 @@ from datetime import datetime
 from typing import Any, Literal
 
 from pydantic import BaseModel as Schema
+from pydantic import Field
 
 from havrin_server.api.schemas_string import EventOut, Named, RungOut
 
@@ -44,9 +45,10 @@ class ShopList(Schema):
 
 
 class DocumentIn(Schema):
-    """A document as it is edited."""
+    """A document as it is edited; ``reason`` is why, kept with its version."""
 
     document: dict[str, Any]
+    reason: str = Field("", max_length=300)
 
 
 class CircuitIn(DocumentIn):
@@ -162,6 +164,7 @@ class ModelIn(Schema):
 
     document: dict[str, Any] | None = None
     fields: ModelFields | None = None
+    reason: str = Field("", max_length=300)
 
 
 class ModelCheck(Schema):

@@ -63,7 +63,9 @@ def model_form(request: HttpRequest, key: str) -> ModelCheck:
 @router.put("/model/form", response=ShopList)
 def keep_model(request: HttpRequest, payload: ModelIn) -> ShopList:
     """Keep a model that was edited as a form."""
-    services.keep_document("model", model_document(payload, request.user), actor=request.user, now=timezone.now())
+    services.keep_document(
+        "model", model_document(payload, request.user), actor=request.user, now=timezone.now(), reason=payload.reason
+    )
     return shop_list("model", request.user)
 
 
@@ -77,5 +79,5 @@ def document(request: HttpRequest, sort: SortName, key: str) -> Any:
 @router.put("/{sort}", response=ShopList)
 def keep(request: HttpRequest, sort: SortName, payload: DocumentIn) -> ShopList:
     """Keep a document as the firm's own."""
-    services.keep_document(sort, payload.document, actor=request.user, now=timezone.now())
+    services.keep_document(sort, payload.document, actor=request.user, now=timezone.now(), reason=payload.reason)
     return shop_list(sort, request.user)

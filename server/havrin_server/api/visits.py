@@ -9,6 +9,7 @@ from ninja import File, Form, Router, UploadedFile
 from havrin_core.shorthand.model import Line, Situation
 from havrin_core.shorthand.reader import read_line
 from havrin_core.wording.entries import line_echo
+from havrin_server.api.papers import record_address
 from havrin_server.api.present import visit_page
 from havrin_server.api.present_arrival import arrival_page
 from havrin_server.api.present_closing import closing_page
@@ -40,6 +41,7 @@ from havrin_server.errors import NotWritable
 from havrin_server.journal import services
 from havrin_server.journal.queries import find_visit, situation
 from havrin_server.people.permissions import require
+from havrin_server.reports.kept import print_soon
 
 router = Router(tags=["visits"])
 
@@ -175,6 +177,15 @@ def close(request: HttpRequest, visit_id: int, payload: CloseIn) -> VisitPage:
     """Close the visit."""
     command = services.CloseVisit(visit_id=visit_id, **payload.model_dump())
     services.close_visit(command, actor=request.user, now=timezone.now())
+    visit = find_visit(visit_id, request.user)
+    print_soon(visit, record_address(request, visit.unit_id))
+    return visit_page(visit, request.user)
+
+
+@router.post("/{int:visit_id}/newest", response=VisitPage)
+def judge_by_newest(request: HttpRequest, visit_id: int) -> VisitPage:
+    """Judge an open visit by the newest version of its unit, model, kind, circuit and instruments."""
+    services.judge_by_newest(visit_id, actor=request.user, now=timezone.now())
     return _page(request, visit_id)
 
 

@@ -1,6 +1,7 @@
 """Closed visits of earlier days: what they left open, and what they were judged by, stored as a close stores it today."""
 
 from django.db import transaction
+from django.utils import timezone
 
 from havrin_core.output import assessment_to_dict
 from havrin_core.rules.model import NOT_YET
@@ -8,8 +9,9 @@ from havrin_core.standing.assess import assess
 from havrin_core.standing.carry_over import left_open
 from havrin_core.tape.entries import MADE_SAFE, RUNNING
 from havrin_server.journal.models import Visit
+from havrin_server.journal.pins import pinned_document
 from havrin_server.journal.queries import judged_tape, left_open_document, past_document
-from havrin_server.journal.services import UNIT_SYSTEMS, pinned_document
+from havrin_server.journal.services import UNIT_SYSTEMS
 
 
 @transaction.atomic
@@ -31,7 +33,7 @@ def _store(visit: Visit) -> None:
     visit.opened_with = left_open_document(tape.before)
     visit.left_open = left_open_document(left_open(unit, visit.rules(), tape, visit.left))
     visit.past = past_document(tape.entries)
-    visit.pinned = pinned_document(visit)
+    visit.pinned = pinned_document(visit, timezone.now())
     found = assess(unit, visit.rules(), tape, visit.left)
     frozen = {system: assessment_to_dict(found, unit, system) for system in UNIT_SYSTEMS}
     # the level under which it was signed stands, whatever today's rules would say of it

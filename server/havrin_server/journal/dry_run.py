@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from dataclasses import asdict, dataclass, replace
+from datetime import datetime
 from typing import Any
 
 from django.db import transaction
@@ -14,9 +15,12 @@ from havrin_core.wording.closing import remark_words
 from havrin_core.wording.missing import missing_text
 from havrin_core.wording.reasons import reason_words
 from havrin_server.journal.models import Visit
+from havrin_server.journal.pins import HOUSE_RULES
 from havrin_server.journal.queries import judged_tape, visits_of
 from havrin_server.people.models import Firm, Person
 from havrin_server.people.permissions import require
+from havrin_server.versions.models import Sort
+from havrin_server.versions.services import keep_change
 
 LOOKS_BACK = 50  # visits
 
@@ -89,12 +93,15 @@ class _Seen:
 
 
 @transaction.atomic
-def keep_rules(given: Mapping[str, Any], *, actor: Person) -> HouseRules:
+def keep_rules(given: Mapping[str, Any], *, actor: Person, now: datetime, reason: str = "") -> HouseRules:
     """Set the firm's house rules for visits that begin from now on. Raises NotAllowed, BadDocument.
 
     Visits that have begun keep the rules they are judged by.
     """
     require(actor, "house.write")
     rules = house_rules_from_dict(given)
-    Firm.objects.filter(pk=actor.firm_id).update(house_rules=asdict(rules))
+    assert actor.firm is not None
+    before, after = asdict(actor.firm.rules()), asdict(rules)
+    keep_change(actor.firm.pk, Sort.RULES, HOUSE_RULES, before, after, now=now, author=actor, reason=reason)
+    Firm.objects.filter(pk=actor.firm_id).update(house_rules=after)
     return rules

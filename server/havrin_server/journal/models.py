@@ -43,7 +43,7 @@ class Visit(models.Model):
     signature: Any = models.JSONField(default=list)  # strokes: lists of [x, y] in 0..1
 
     def described(self) -> CoreUnit:
-        """Return the unit as this visit judges it: as it is while the visit is open, as it was pinned once it is closed."""
+        """Return the unit as this visit judges it: as it was pinned with the first entry, as it is before that."""
         if self.pinned is None:
             return self.unit.described()
         built = unit_from_dict(self.pinned["unit"])
@@ -52,6 +52,22 @@ class Visit(models.Model):
     def rules(self) -> HouseRules:
         """Return the house rules that this visit is judged by."""
         return house_rules_from_dict(self.house_rules)
+
+
+class Amendment(models.Model):
+    """What somebody had to say of a visit after it was closed. Append-only, as the tape (migration 0006).
+
+    ``entries`` are as in a bundle; ``left_open`` is what they add to what the visit left open, stored for the next one.
+    """
+
+    id = models.UUIDField(primary_key=True)
+    visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="amendments")
+    author = models.ForeignKey(Person, on_delete=models.PROTECT)
+    at = models.DateTimeField()
+    zone = models.CharField(max_length=6)
+    why = models.TextField()
+    entries: Any = models.JSONField()
+    left_open: Any = models.JSONField()
 
 
 class TapeEntry(models.Model):

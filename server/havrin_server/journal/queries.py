@@ -31,7 +31,7 @@ from havrin_core.tape.documents import body_from_dict, entry_from_dict, entry_to
 from havrin_core.tape.entries import Entry
 from havrin_core.tape.visit import NOTHING_OPEN, LeftOpen, VisitTape
 from havrin_server.errors import NotFound
-from havrin_server.journal.models import TapeEntry, Visit
+from havrin_server.journal.models import Amendment, TapeEntry, Visit
 from havrin_server.journal.zones import in_zone
 from havrin_server.people.models import Person
 from havrin_server.shop.library import circuit_document, library_for
@@ -143,15 +143,22 @@ def open_before(visit: Visit) -> LeftOpen:
         return left_open_from(visit.opened_with)
     last = _last_left(visit)
     others = Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=True, version__gt=0).exclude(pk=visit.pk)
-    found = [_open_on(other, last) for other in others.select_related("unit__site", "unit__model")]
-    entries = {entry.id: entry for left in (last, *found) for entry in left.entries}
-    return LeftOpen(tuple(entries.values()), last.owed)
+    for other in others.select_related("unit__site", "unit__model"):
+        found = _open_on(other, last)
+        last = last.joined(LeftOpen(found.entries))  # what it still has to show is its own business
+    return last
 
 
 def _last_left(visit: Visit) -> LeftOpen:
     rows = Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=False).exclude(pk=visit.pk)
-    newest = rows.order_by("-closed_at", "-pk").values_list("left_open", flat=True).first()
-    return left_open_from(newest) if newest else NOTHING_OPEN
+    newest = rows.order_by("-closed_at", "-pk").values("pk", "closed_at", "left_open").first()
+    if newest is None or newest["left_open"] is None:
+        return NOTHING_OPEN
+    left = left_open_from(newest["left_open"])
+    said_since = Amendment.objects.filter(visit__unit_id=visit.unit_id, at__gte=newest["closed_at"]).order_by("at")
+    for document in said_since.exclude(visit=visit).values_list("left_open", flat=True):
+        left = left.joined(left_open_from(document))
+    return left
 
 
 def _open_on(other: Visit, last: LeftOpen) -> LeftOpen:
@@ -171,12 +178,12 @@ def left_open_document(left: LeftOpen) -> dict[str, Any]:
 
 
 def accuracies_of(visit: Visit) -> dict[str, dict[str, Accuracy]]:
-    """Return the stated accuracies of the instruments that wrote on the visit's tape: as pinned once it is closed."""
+    """Return the stated accuracies of the firm's instruments, as pinned once the visit has begun."""
     if visit.pinned is not None:
         stated = visit.pinned["instruments"].items()
         return {name: {q: Accuracy(**figures) for q, figures in rows.items()} for name, rows in stated}
-    used = visit.entries.filter(instrument__isnull=False).values("instrument")
-    return {instrument.name: instrument.accuracies() for instrument in Instrument.objects.filter(pk__in=used)}
+    rows = Instrument.objects.filter(firm_id=visit.unit.site.firm_id)
+    return {instrument.name: instrument.accuracies() for instrument in rows}
 
 
 def earlier_visits(visit: Visit, most: int = 6) -> QuerySet[Visit]:

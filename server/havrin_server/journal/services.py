@@ -18,24 +18,25 @@ from havrin_core.standing.model import Assessment
 from havrin_core.standing.striking import wants_a_reason
 from havrin_core.tape.bundle import read_bundle
 from havrin_core.tape.documents import body_from_dict, body_to_dict
-from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Reading, Said, Trace, kind_of
+from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Note, Reading, Said, Trace, kind_of
 from havrin_core.wording.closing import holds_words, standing_title
 from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
 from havrin_server.journal.models import TapeEntry, Visit
+from havrin_server.journal.pins import moved_on, moved_words, own_plate, pinned_document
 from havrin_server.journal.queries import (
-    accuracies_of,
     assess_visit,
     judged_tape,
     left_open_document,
     past_document,
     situation,
     tape_of,
-    unit_document,
     visits_of,
 )
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.toolbox.models import Instrument
+from havrin_server.versions.models import Sort
+from havrin_server.versions.services import keep_change
 
 UNIT_SYSTEMS = ("us", "metric")
 
@@ -86,14 +87,14 @@ class CloseVisit:
 def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
     """Append what the line says; return the visit as it stands then. Raises NotAllowed, NotFound, VisitClosed, NotWritable; then nothing is written."""
     require(actor, "visit.write")
-    visit = _locked(command.visit_id, actor)
+    visit = locked_visit(command.visit_id, actor)
     if visit.entries.filter(group=command.line_id).exists():
         return visit  # sent twice: written already
     _must_be_open(visit)
     line = _read(visit, command, actor)
     if not line.writable:
-        raise _not_writable(line)
-    bodies = [_signed(body, actor) for body in line.bodies]
+        raise not_writable(line)
+    bodies = [entitled(body, actor) for body in line.bodies]
     instrument = _instrument(command.instrument_id, actor)
     append(
         visit,
@@ -110,7 +111,7 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
     return visit
 
 
-def _not_writable(line: Line) -> NotWritable:
+def not_writable(line: Line) -> NotWritable:
     """Return the refusal of a line that was not understood, with every question that it left."""
     reasons = [*(problem.text for problem in line.problems), *(ask.question for ask in line.asks)]
     if line.unread:
@@ -122,7 +123,7 @@ def _not_writable(line: Line) -> NotWritable:
 def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> Visit:
     """Append a correction beside the entry; return the visit as it stands then. Raises as ``write_line``; NotFound when the entry is not on this tape."""
     require(actor, "visit.write")
-    visit = _locked(command.visit_id, actor)
+    visit = locked_visit(command.visit_id, actor)
     if visit.entries.filter(group=command.correction_id).exists():
         return visit
     _must_be_open(visit)
@@ -181,7 +182,7 @@ def append(
             kind=kind_of(body),
             phase=phase,
             at=moment + timedelta(microseconds=index),
-            zone=_zone(at),
+            zone=offset_of(at),
             recorded_at=now,
             author=actor,
             instrument=instrument if _reads(instrument, body) else None,
@@ -192,9 +193,17 @@ def append(
         )
         for index, body in enumerate(bodies)
     ]
+    _pin(visit, now)
     TapeEntry.objects.bulk_create(rows, ignore_conflicts=True)
     visit.version += len(rows)
     visit.save(update_fields=["version"])
+
+
+def _pin(visit: Visit, now: datetime) -> None:
+    """A visit begins with its first entry: from then on it is judged by what it found."""
+    if visit.pinned is None:
+        visit.pinned = pinned_document(visit, now)
+        visit.save(update_fields=["pinned"])
 
 
 @transaction.atomic
@@ -205,7 +214,7 @@ def take_in_bundle(visit_id: int, data: Any, *, actor: Person, now: datetime) ->
     BadDocument (another format, newer version, unknown kind), NotWritable (another unit).
     """
     require(actor, "visit.write")
-    visit = _locked(visit_id, actor)
+    visit = locked_visit(visit_id, actor)
     _must_be_open(visit)
     bundle = read_bundle(data)
     if bundle.unit.name != visit.unit.name or bundle.unit.kind.key != visit.unit.of_model().kind:
@@ -214,6 +223,7 @@ def take_in_bundle(visit_id: int, data: Any, *, actor: Person, now: datetime) ->
         )
     have = {str(pk) for pk in visit.entries.values_list("id", flat=True)}
     new = [entry for entry in bundle.visit.entries if entry.id not in have]
+    _pin(visit, now)
     TapeEntry.objects.bulk_create([_row(visit, entry, actor, now) for entry in new], ignore_conflicts=True)
     visit.version += len(new)
     visit.save(update_fields=["version"])
@@ -224,7 +234,7 @@ def take_in_bundle(visit_id: int, data: Any, *, actor: Person, now: datetime) ->
 def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessment:
     """Close the visit at its standing. Raises NotAllowed, VisitClosed, VisitMoved, CannotClose; then nothing changes."""
     require(actor, "visit.close")
-    visit = _locked(command.visit_id, actor)
+    visit = locked_visit(command.visit_id, actor)
     _must_be_open(visit)
     if visit.version != command.seen_version:
         raise VisitMoved("Somebody wrote on this tape since you looked: read it once more, then close.")
@@ -240,7 +250,6 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
     visit.opened_with = left_open_document(tape.before)
     visit.left_open = left_open_document(left_open(visit.described(), visit.rules(), tape, visit.left))
     visit.past = past_document(tape.entries)
-    visit.pinned = pinned_document(visit)
     visit.frozen = {system: assessment_to_dict(found, visit.described(), system) for system in UNIT_SYSTEMS}
     body = Said("closed", f"{standing_title(found)}. Signed: {command.signed_by}", found.level)
     append(visit, [body], group=uuid.uuid4(), phase="left", at=now, actor=actor, now=now)
@@ -251,22 +260,41 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
         command.signature,
     )
     visit.save()
-    _keep_plate(visit)
+    _keep_plate(visit, actor, now)
     return found
 
 
-def pinned_document(visit: Visit) -> dict[str, Any]:
-    """Return what the visit was judged by, whole: a later edit of unit, model, kind, circuit or instrument changes nothing."""
-    accuracies = {name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()}
-    return {"unit": unit_document(visit), "surroundings": list(visit.unit.surroundings), "instruments": accuracies}
-
-
-def _keep_plate(visit: Visit) -> None:
-    """What the visit read off the plate belongs to the unit from now on."""
+def _keep_plate(visit: Visit, actor: Person, now: datetime) -> None:
+    """What the visit read off the plate belongs to the unit from now on, as its newest version."""
     changes = plate_changes(tape_of(visit))
-    if changes:
-        visit.unit.plate = merged_plate(visit.unit.plate, changes)
-        visit.unit.save(update_fields=["plate"])
+    if not changes:
+        return
+    unit = visit.unit
+    before = own_plate(unit)
+    unit.plate = merged_plate(unit.plate, changes)
+    unit.save(update_fields=["plate"])
+    why = f"read off the plate on the visit of {visit.day}"
+    firm_id = unit.site.firm_id
+    keep_change(firm_id, Sort.UNIT, str(unit.pk), before, own_plate(unit), now=now, author=actor, reason=why)
+
+
+@transaction.atomic
+def judge_by_newest(visit_id: int, *, actor: Person, now: datetime) -> Visit:
+    """Judge an open visit by the newest unit, model, kind, circuit and instruments; the tape says so.
+
+    Raises NotAllowed, NotFound, VisitClosed. Where nothing is newer, nothing is written.
+    """
+    require(actor, "visit.write")
+    visit = locked_visit(visit_id, actor)
+    _must_be_open(visit)
+    newer = moved_on(visit)
+    if newer:
+        visit.pinned = None
+        visit.pinned = pinned_document(visit, now)
+        visit.save(update_fields=["pinned"])
+        said = Note(f"Judged by the newest from here on: {'; '.join(map(moved_words, newer))}")
+        append(visit, [said], group=uuid.uuid4(), phase="found", at=now, actor=actor, now=now)
+    return visit
 
 
 def closing_obstacles(found: Assessment, signed_by: str) -> list[str]:
@@ -283,7 +311,8 @@ def _instrument(instrument_id: int | None, actor: Person) -> Instrument | None:
     return Instrument.objects.filter(pk=instrument_id, firm_id=actor.firm_id).first()
 
 
-def _locked(visit_id: int, actor: Person) -> Visit:
+def locked_visit(visit_id: int, actor: Person) -> Visit:
+    """Return a visit of the actor's firm, locked until the transaction ends. Raises NotFound."""
     visit = visits_of(actor).select_for_update(of=("self",)).filter(pk=visit_id).first()
     if visit is None:
         raise NotFound("There is no such visit in your firm.")
@@ -302,12 +331,13 @@ def _read(visit: Visit, command: WriteLine, actor: Person) -> Line:
     return read_line(command.text, there)
 
 
-def _signed(body: Body, actor: Person) -> Body:
+def entitled(body: Body, actor: Person) -> Body:
+    """Return ``body`` with the right it takes. Raises NotAllowed (a milder standing is a supervisor's)."""
     if isinstance(body, Said) and body.what == "override":
         require(actor, "standing.override")
         return replace(body, by_supervisor=True)
     if isinstance(body, Correction) and body.replacement is not None:
-        _signed(body.replacement, actor)  # an override by way of a correction needs the same right
+        entitled(body.replacement, actor)  # an override by way of a correction needs the same right
     return body
 
 
@@ -318,10 +348,10 @@ def _replacement(visit: Visit, target: TapeEntry, text: str | None, actor: Perso
         raise NotWritable("A correction can be struck, and the entry itself corrected again.")
     line = read_line(text, situation(visit, target.stage, target.phase, actor.unit_system))
     if not line.writable:
-        raise _not_writable(line)
+        raise not_writable(line)
     if len(line.bodies) != 1:
         raise NotWritable("A correction says one thing: one reading, one action.")
-    return _signed(line.bodies[0], actor), line.phase
+    return entitled(line.bodies[0], actor), line.phase
 
 
 def _typed_columns(body: Body) -> dict[str, Any]:
@@ -344,11 +374,11 @@ def _row(visit: Visit, entry: Entry, actor: Person, now: datetime) -> TapeEntry:
         kind=entry.kind,
         phase=entry.phase,
         at=min(entry.at, now),
-        zone=_zone(entry.at),
+        zone=offset_of(entry.at),
         recorded_at=now,
         author=actor,
         device=entry.device,
-        data=body_to_dict(_signed(entry.body, actor)),
+        data=body_to_dict(entitled(entry.body, actor)),
         **_typed_columns(entry.body),
     )
 
@@ -360,7 +390,8 @@ def _reads(instrument: Instrument | None, body: Body) -> bool:
     return isinstance(body, Reading) and body.quantity in instrument.accuracy
 
 
-def _zone(at: datetime) -> str:
+def offset_of(at: datetime) -> str:
+    """Return the writer's offset from UTC, like +01:00."""
     return at.isoformat()[-6:] if at.utcoffset() is not None else "+00:00"
 
 

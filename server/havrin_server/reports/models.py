@@ -2,6 +2,7 @@
 
 from django.db import models
 
+from havrin_server.journal.models import Amendment, Visit
 from havrin_server.people.models import Person
 from havrin_server.sites.models import Unit
 
@@ -17,3 +18,32 @@ class ShareLink(models.Model):
     revoked_at = models.DateTimeField(null=True)
     opened_at = models.DateTimeField(null=True)
     opened = models.PositiveIntegerField(default=0)
+
+
+class PaperKind(models.TextChoices):
+    """The papers of a visit."""
+
+    REPORT = "report"
+    CUSTOMER = "customer"
+    TAG = "tag"
+    QUOTE = "quote"
+    SHEET = "sheet"
+    AMENDMENT = "amendment"
+
+
+class Paper(models.Model):
+    """A paper as it was printed for a closed visit or an amendment: reprinting gives the same bytes. Append-only."""
+
+    visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="papers")
+    amendment = models.OneToOneField(Amendment, on_delete=models.PROTECT, null=True, related_name="paper")
+    kind = models.CharField(max_length=10, choices=PaperKind.choices)
+    content = models.BinaryField()
+    sha256 = models.CharField(max_length=64)
+    made_at = models.DateTimeField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(
+                fields=["visit", "kind"], condition=models.Q(amendment=None), name="one_paper_of_a_kind"
+            ),
+        ]

@@ -15,7 +15,7 @@ from havrin_core.house.house_rules import HouseRules, efficiencies_shown
 from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence
-from havrin_core.rules.model import SHUT_DOWN, ReadingView, Reason
+from havrin_core.rules.model import LEAVE, SHUT_DOWN, ReadingView, Reason
 from havrin_core.standing.model import Assessment, LedgerRow
 from havrin_core.tape.corrections import effective, struck
 from havrin_core.tape.entries import (
@@ -36,11 +36,12 @@ from havrin_core.wording.closing import change_words, remark_words, standing_tit
 from havrin_core.wording.entries import describe, echo
 from havrin_core.wording.ledger import ledger_text
 from havrin_core.wording.missing import because_text, missing_text
-from havrin_core.wording.names import quantity_name, source, visit_reason
+from havrin_core.wording.names import quantity_name, source, title, visit_reason
 from havrin_core.wording.reasons import limit_text, reason_words
 from havrin_server.captures.models import FlueLog, Photo
 from havrin_server.captures.services import series_of
-from havrin_server.journal.models import Visit
+from havrin_server.journal.amendments import entries_of, written_at
+from havrin_server.journal.models import Amendment, Visit
 from havrin_server.journal.queries import assess_visit, tape_of
 from havrin_server.people.models import Person
 from havrin_server.reports.trace_drawing import trace_svg
@@ -145,6 +146,26 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
         "instruments": _instruments(visit),
         "looks": _looks(tape, system),
         "ledger": [_ledger(row) for row in found.ledger],
+    }
+
+
+def amendment_context(amendment: Amendment) -> dict[str, Any]:
+    """Return what the paper of an amendment shows, in the units of who wrote it."""
+    visit, system = amendment.visit, amendment.author.unit_system
+    entries = entries_of(amendment)
+    return {
+        "visit": visit,
+        "unit": visit.unit,
+        "site": visit.unit.site,
+        "firm": visit.unit.site.firm.name,
+        "reason": visit_reason(visit.reason),
+        "title": title(visit.closed_level or LEAVE),
+        "why": amendment.why,
+        "lines": [echo(entry.body, system) for entry in entries],
+        "adds": bool(amendment.left_open["entries"]),
+        "author": amendment.author.full_name,
+        "at": written_at(amendment),
+        "foot": f"{visit.unit.name} · amendment of {written_at(amendment):%d %B %Y}",
     }
 
 

@@ -8,9 +8,9 @@ import segno
 from django.template.loader import render_to_string
 from django.utils import timezone
 
-from havrin_server.journal.models import Visit
+from havrin_server.journal.models import Amendment, Visit
 from havrin_server.people.models import Person
-from havrin_server.reports.paper_context import data_uri, paper_context
+from havrin_server.reports.paper_context import amendment_context, data_uri, paper_context
 from havrin_server.sites.models import Site
 
 _FOLDER = Path(__file__).parent
@@ -52,6 +52,11 @@ def sheet_pdf(visits: list[Visit], person: Person) -> bytes:
             "today": timezone.localdate(),
         },
     )
+
+
+def amendment_pdf(amendment: Amendment) -> bytes:
+    """Return the paper of an amendment: what was said after the close, by whom, when and why."""
+    return _pdf("amendment", amendment_context(amendment))
 
 
 def newest_closed(site: Site) -> list[Visit]:

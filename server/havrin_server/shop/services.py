@@ -19,6 +19,7 @@ from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.shop.library import whole_library
 from havrin_server.shop.models import ShopDocument, Sort
+from havrin_server.versions.services import keep_change
 
 _KEY = re.compile(r"[a-z][a-z0-9_]{2,79}")
 _STAGES = ((Stage("only"),), (Stage("low"), Stage("high")))
@@ -77,8 +78,8 @@ def model_unit(document: Any, library: Library) -> Unit:
 
 
 @transaction.atomic
-def keep_document(sort: str, document: Any, *, actor: Person, now: datetime) -> None:
-    """Keep ``document`` as the firm's own, new or changed. Raises NotAllowed, NotWritable, BadDocument, UnknownName."""
+def keep_document(sort: str, document: Any, *, actor: Person, now: datetime, reason: str = "") -> None:
+    """Keep ``document`` as the firm's own, new or changed, as its newest version. Raises NotAllowed, NotWritable, BadDocument, UnknownName."""
     require(actor, "shop.write")
     check_document(sort, document, actor)
     key = document["key"]
@@ -88,6 +89,9 @@ def keep_document(sort: str, document: Any, *, actor: Person, now: datetime) -> 
     if not _KEY.fullmatch(key):
         message = "A key has small letters, digits and underscores, and begins with a letter."
         raise BadDocument(f"{sort}_key", message, value="key")
+    own = ShopDocument.objects.filter(firm_id=actor.firm_id, sort=sort, key=key).first()
+    before = own.document if own is not None else None
+    keep_change(actor.firm_id, sort, key, before, document, now=now, author=actor, reason=reason)
     ShopDocument.objects.update_or_create(
         firm_id=actor.firm_id,
         sort=sort,

@@ -59,15 +59,18 @@ export const correct = (id: number, body: Schemas['CorrectionIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/corrections', { ...visitPath(id), body }))
 export const closeVisit = (id: number, body: Schemas['CloseIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/close', { ...visitPath(id), body }))
+export const amendVisit = (id: number, body: Schemas['AmendIn']) =>
+  call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/amendments', { ...visitPath(id), body }))
+export const judgeByNewest = (id: number) => call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/newest', visitPath(id)))
 export type Sort = Schemas['ShopList']['sort']
 export const getDocuments = (sort: Sort) => call<Schemas['ShopList']>(http.GET('/api/shop/{sort}', { params: { path: { sort } } }))
 export const getDocument = (sort: Sort, key: string) => call<Record<string, unknown>>(http.GET('/api/shop/{sort}/{key}', { params: { path: { sort, key } } }))
-export const keepDocument = (sort: Sort, document: Record<string, unknown>) => call<Schemas['ShopList']>(http.PUT('/api/shop/{sort}', { params: { path: { sort } }, body: { document } }))
+export const keepDocument = (sort: Sort, document: Record<string, unknown>, reason: string) => call<Schemas['ShopList']>(http.PUT('/api/shop/{sort}', { params: { path: { sort } }, body: { document, reason } }))
 export const checkCircuit = (body: Schemas['CircuitIn']) => call<Schemas['CircuitCheck']>(http.POST('/api/shop/circuit/check', { body }))
-export const checkKind = (document: Record<string, unknown>) => call<Schemas['KindCheck']>(http.POST('/api/shop/kind/check', { body: { document } }))
+export const checkKind = (document: Record<string, unknown>) => call<Schemas['KindCheck']>(http.POST('/api/shop/kind/check', { body: { document, reason: '' } }))
 export const getModelForm = (key: string) => call<Schemas['ModelCheck']>(http.GET('/api/shop/model/{key}/form', { params: { path: { key } } }))
 export const checkModel = (body: Schemas['ModelIn']) => call<Schemas['ModelCheck']>(http.POST('/api/shop/model/check', { body }))
-export const keepModel = (fields: Schemas['ModelFields']) => call<Schemas['ShopList']>(http.PUT('/api/shop/model/form', { body: { fields } }))
+export const keepModel = (fields: Schemas['ModelFields'], reason: string) => call<Schemas['ShopList']>(http.PUT('/api/shop/model/form', { body: { fields, reason } }))
 export const getLog = (id: string) => call<Schemas['LogPage']>(http.GET('/api/logs/{log_id}', logPath(id)))
 export const mapLog = (id: string, body: Schemas['MappingIn']) =>
   call<Schemas['LogPage']>(http.POST('/api/logs/{log_id}/mapping', { ...logPath(id), body }))
@@ -94,5 +97,5 @@ export const shareUnit = (id: number, days: number) => call<Schemas['LinkOut']>(
 export const revokeLink = (id: string) => call<Schemas['LinkOut']>(http.POST('/api/links/{link_id}/revoke', { params: { path: { link_id: id } } }))
 export const getShared = (token: string) => call<Schemas['SharedOut']>(http.GET('/api/shared/{token}', { params: { path: { token } } }))
 export const getHouse = () => call<Schemas['HouseRulesOut']>(http.GET('/api/house-rules'))
-export const tryHouse = (rules: Record<string, unknown>) => call<Schemas['DryRunOut']>(http.POST('/api/house-rules/try', { body: { rules } }))
-export const keepHouse = (rules: Record<string, unknown>) => call<Schemas['HouseRulesOut']>(http.PUT('/api/house-rules', { body: { rules } }))
+export const tryHouse = (rules: Record<string, unknown>) => call<Schemas['DryRunOut']>(http.POST('/api/house-rules/try', { body: { rules, reason: '' } }))
+export const keepHouse = (rules: Record<string, unknown>, reason: string) => call<Schemas['HouseRulesOut']>(http.PUT('/api/house-rules', { body: { rules, reason } }))

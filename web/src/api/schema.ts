@@ -336,6 +336,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/newest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Judge By Newest
+         * @description Judge an open visit by the newest version of its unit, model, kind, circuit and instruments.
+         */
+        post: operations["havrin_server_api_visits_judge_by_newest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/bundle": {
         parameters: {
             query?: never;
@@ -698,6 +718,46 @@ export interface paths {
          * @description Write a window's means on the tape.
          */
         post: operations["havrin_server_api_logs_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/amendments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Write
+         * @description Amend a closed visit, and print the amendment.
+         */
+        post: operations["havrin_server_api_amendments_write"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/amendments/{amendment_id}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Paper
+         * @description Return an amendment's paper.
+         */
+        get: operations["havrin_server_api_amendments_paper"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1372,6 +1432,30 @@ export interface components {
             advice: string[];
         };
         /**
+         * AmendmentOut
+         * @description An amendment as the page shows it.
+         */
+        AmendmentOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Author */
+            author: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Why */
+            why: string;
+            /** Lines */
+            lines: string[];
+            /** Adds */
+            adds: boolean;
+        };
+        /**
          * CloseOut
          * @description How near the visit is to its end.
          */
@@ -1394,6 +1478,10 @@ export interface components {
             signed_by: string;
             /** Ways */
             ways: components["schemas"]["WayOut"][];
+            /** Papers */
+            papers: components["schemas"]["KeptPaper"][];
+            /** Amendments */
+            amendments: components["schemas"]["AmendmentOut"][];
         };
         /**
          * EarlierVisit
@@ -1573,6 +1661,21 @@ export interface components {
             since: string;
             /** Found */
             found: boolean;
+        };
+        /**
+         * KeptPaper
+         * @description A paper as it was printed: its file's name in the interface, its digest, when.
+         */
+        KeptPaper: {
+            /** File */
+            file: string;
+            /** Sha256 */
+            sha256: string;
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
         };
         /**
          * LogOut
@@ -1891,6 +1994,8 @@ export interface components {
             logs: components["schemas"]["LogOut"][];
             /** Photos */
             photos: components["schemas"]["PhotoOut"][];
+            /** Moved On */
+            moved_on: string[];
             close: components["schemas"]["CloseOut"];
         };
         /**
@@ -2970,13 +3075,18 @@ export interface components {
         };
         /**
          * DocumentIn
-         * @description A document as it is edited.
+         * @description A document as it is edited; ``reason`` is why, kept with its version.
          */
         DocumentIn: {
             /** Document */
             document: {
                 [key: string]: unknown;
             };
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /**
          * CircuitCheck
@@ -3034,6 +3144,11 @@ export interface components {
             document: {
                 [key: string]: unknown;
             };
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
             /**
              * State
              * @default
@@ -3201,6 +3316,11 @@ export interface components {
                 [key: string]: unknown;
             } | null;
             fields?: components["schemas"]["ModelFields"] | null;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /**
          * SiteMark
@@ -3375,13 +3495,18 @@ export interface components {
         };
         /**
          * HouseRulesIn
-         * @description Rules as the page sends them: key to answer.
+         * @description Rules as the page sends them: key to answer; ``reason`` is why, kept with their version.
          */
         HouseRulesIn: {
             /** Rules */
             rules: {
                 [key: string]: unknown;
             };
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
         };
         /**
          * ChangedVisitOut
@@ -3480,6 +3605,39 @@ export interface components {
              * Format: date-time
              */
             at: string;
+        };
+        /**
+         * AmendIn
+         * @description What is said of a closed visit, and why now.
+         */
+        AmendIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Lines */
+            lines: components["schemas"]["AmendLineIn"][];
+            /** Why */
+            why: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * AmendLineIn
+         * @description One line of an amendment; ``as_note`` keeps its words as they are.
+         */
+        AmendLineIn: {
+            /** Text */
+            text: string;
+            /**
+             * As Note
+             * @default false
+             */
+            as_note: boolean;
         };
         /**
          * BatchOut
@@ -4449,6 +4607,28 @@ export interface operations {
             };
         };
     };
+    havrin_server_api_visits_judge_by_newest: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
     havrin_server_api_visits_take_in_bundle: {
         parameters: {
             query?: never;
@@ -4955,6 +5135,52 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["VisitPage"];
                 };
+            };
+        };
+    };
+    havrin_server_api_amendments_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmendIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_api_amendments_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                amendment_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -10,6 +10,7 @@ import StationDrawer from '@/features/unit/StationDrawer.vue'
 import UnitView from '@/features/unit/UnitView.vue'
 import { useBar } from '@/features/visit/bar'
 import KeyList from '@/features/visit/KeyList.vue'
+import MovedOn from '@/features/visit/MovedOn.vue'
 import NotLoaded from '@/features/visit/NotLoaded.vue'
 import { actionFor, VIEWS, type ViewName } from '@/features/visit/keyboard'
 import SuspectsPanel from '@/features/string/SuspectsPanel.vue'
@@ -163,6 +164,7 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
     <aside v-if="!narrow">
       <SuspectsPanel v-if="view === 'string' && suspects" :found="suspects" :tape="page.tape" :jumpers="page.jumpers" :put-backs="page.close.put_backs" :writable="page.writable" @begin="begin" />
       <StandingPanel v-else :standing="page.standing" :waiting="waiting" :stale="away" @station="openStation" @next="begin" />
+      <MovedOn v-if="!narrow" :page="page" @page="replace" />
       <TapePanel :tape="page.tape" :pending="pending" :writable="page.writable" @correct="beginCorrection" :asks-why="asksWhy" @strike="(e, why) => correctEntry(e.id, null, why)" @restore="restore" @discard="(l) => outbox.remove(l.id)" />
     </aside>
     <button v-else class="pull" @click="sheet = 'tape'">Tape · {{ page.tape.length }} lines <b v-if="page.tape[0]">{{ page.tape[0].text }} {{ page.tape[0].value }}</b></button>
@@ -170,6 +172,7 @@ onUnmounted(() => { window.clearTimeout(ahead); window.removeEventListener('keyd
 
     <NDrawer :show="narrow && sheet !== 'none'" placement="bottom" height="78%" @update:show="sheet = 'none'"><NDrawerContent :title="sheet === 'tape' ? 'Tape' : 'Standing'" closable body-content-style="padding: 0">
       <StandingPanel v-if="sheet === 'standing'" :standing="page.standing" :waiting="waiting" :stale="away" @station="(key) => { sheet = 'none'; openStation(key) }" @next="begin" />
+      <MovedOn v-if="sheet === 'standing'" :page="page" @page="replace" />
       <TapePanel v-else :tape="page.tape" :pending="pending" :writable="page.writable" @correct="beginCorrection" :asks-why="asksWhy" @strike="(e, why) => correctEntry(e.id, null, why)" @restore="restore" @discard="(l) => outbox.remove(l.id)" />
     </NDrawerContent></NDrawer>
     <NDrawer :show="!!station" :width="420" :height="'78%'" :placement="narrow ? 'bottom' : 'right'" @update:show="stationKey = ''"><NDrawerContent v-if="station" :title="station.name" closable><StationDrawer :station="station" :earlier="page.earlier" :writable="page.writable" @begin="(starter) => begin(starter, station?.key)" /></NDrawerContent></NDrawer>

@@ -7,6 +7,7 @@ import { ApiError, type Schemas } from '@/api/client'
 import PhotoStrip from '@/features/photos/PhotoStrip.vue'
 import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
+import AmendPanel from './AmendPanel.vue'
 import ClosingSteps from './ClosingSteps.vue'
 import PlanPanel from './PlanPanel.vue'
 import SignaturePad from './SignaturePad.vue'
@@ -31,6 +32,9 @@ const chosen = ref<Way | null>(null)
 const way = computed(() => chosen.value ?? props.page.standing.leaving)
 const shut = computed(() => props.page.standing.level >= 4)
 const PAPERS = [['report.pdf', 'Whole report'], ['customer.pdf', 'For the customer'], ['tag.pdf', 'Tag, A6'], ['sheet.pdf', 'Test sheet'], ['quote.pdf', 'Parts and approvals'], ['bundle.json', 'Visit bundle (JSON)'], ['readings.csv', 'Readings (CSV)']]
+
+const titleOf = (file: string) => PAPERS.find(([known]) => known === file)?.[1] ?? file
+const digests = computed(() => props.page.close.papers.map((paper) => `${titleOf(paper.file)} ${paper.sha256.slice(0, 12)}…`).join(' · '))
 
 function keepWords(): void {
   sessionStorage.setItem(`words-${props.page.id}`, words.value)
@@ -88,7 +92,9 @@ async function takeBundle(event: Event): Promise<void> {
       <a v-for="[file, title] in PAPERS" :key="file" class="btn" :href="`/api/visits/${page.id}/${file}`" target="_blank" rel="noopener">{{ title }}</a><RouterLink class="btn" :to="`/units/${page.unit_id}`">Record of the unit, customer’s link</RouterLink>
       <label v-if="page.writable" class="btn">Take in a bundle<input type="file" accept=".json,application/json" class="sr" @change="takeBundle" /></label>
       <p v-if="taken" role="status" class="taken">{{ taken }}</p>
+      <p v-if="page.close.papers.length" class="kept muted">Papers are kept as they were printed at the close, each with its SHA-256: {{ digests }}.</p>
     </section>
+    <AmendPanel v-if="page.close.closed_at" class="wide" :page="page" :may-write="me?.role !== 'office'" @page="emit('page', $event)" />
     <PhotoStrip class="wide" :page="page" station="" @page="emit('page', $event)" />
     <section v-if="page.earlier.length" class="wide"><h2>Before this visit</h2>
       <article v-for="visit in page.earlier" :key="visit.id" class="before"><h3><StateMark :state="levelState(visit.level)" />{{ visit.day }} · {{ visit.reason }} · {{ visit.technician }}</h3><p>{{ visit.words }}</p><p v-for="line in visit.advice" :key="line"><b>{{ line }}</b></p><p class="muted">{{ visit.readings.join(' · ') }}</p></article>
@@ -100,7 +106,7 @@ async function takeBundle(event: Event): Promise<void> {
 .close { flex: 1 0 auto; display: grid; grid-template-columns: 1fr 1fr; gap: 18px 28px; padding: 16px 20px 30px; align-content: start } .wide, .done { grid-column: 1 / -1 } h2 { display: flex; gap: 10px; align-items: center; font-size: 18px; font-weight: 600; margin-bottom: 4px } h3 { display: flex; gap: 8px; align-items: center; font-size: 16px; font-weight: 600 }
 .col { display: grid; gap: 12px; align-content: start }
 .sign { display: grid; gap: 8px } .ways { display: flex; flex-wrap: wrap; gap: 10px } .ways label { display: inline-flex; align-items: center; min-height: 48px; padding: 0 16px; border: 1.5px solid var(--line); border-radius: 7px; cursor: pointer; font-weight: 500 } .ways .on { border-color: var(--accent); box-shadow: inset 0 0 0 1.5px var(--accent) } .ways label:focus-within { outline: 3px solid var(--in) } .two { display: grid; grid-template-columns: 1fr 2fr; gap: 16px } .two label { display: grid; gap: 4px; align-content: start } .big { min-height: 54px; font-size: 18px; justify-self: start; padding: 0 28px }
-.held { margin: 0; padding-left: 20px; font-weight: 500 } .refused { color: var(--out); font-weight: 600; margin: 0; padding-left: 20px } .files { display: flex; flex-wrap: wrap; gap: 10px; align-items: center } .files h2 { flex-basis: 100%; margin: 0 } .files label { display: inline-flex; align-items: center; cursor: pointer } .taken { flex-basis: 100%; font-weight: 500 }
+.held { margin: 0; padding-left: 20px; font-weight: 500 } .refused { color: var(--out); font-weight: 600; margin: 0; padding-left: 20px } .files { display: flex; flex-wrap: wrap; gap: 10px; align-items: center } .files h2 { flex-basis: 100%; margin: 0 } .files label { display: inline-flex; align-items: center; cursor: pointer } .taken { flex-basis: 100%; font-weight: 500 } .kept { flex-basis: 100% }
 .quote { margin-top: 8px; padding-left: 12px; border-left: 4px solid var(--line) } .before { padding: 8px 0; border-bottom: 1px dashed var(--line) }
 @media (max-width: 800px) { .close { grid-template-columns: 1fr; padding: 12px } .two { grid-template-columns: 1fr } .big { width: 100% } }
 </style>

@@ -14,6 +14,7 @@ const { data: house, error } = useQuery<Schemas['HouseRulesOut'], ApiError>({ qu
 const draft = ref<Draft>({ name: '', answers: {}, limits: {} })
 const run = ref<Schemas['DryRunOut'] | null>(null)
 const kept = ref(false)
+const why = ref('')
 const { trouble, busy, tried } = useTried()
 watch(house, (now) => { if (now) draft.value = draftOf(now) }, { immediate: true })
 const changes = computed(() => (house.value ? changesOf(house.value, draft.value) : {}))
@@ -27,7 +28,8 @@ watch(rules, () => {
   waiting = window.setTimeout(() => void tried(async () => { run.value = await tryHouse(rules.value) }), TRY_AFTER_MS)
 })
 const keep = () => tried(async () => {
-  cache.setQueryData(keys.house, await keepHouse(rules.value))
+  cache.setQueryData(keys.house, await keepHouse(rules.value, why.value))
+  why.value = ''
   run.value = null
   kept.value = true
 })
@@ -57,6 +59,7 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
       <h2>{{ count ? `${count} ${count === 1 ? 'answer differs' : 'answers differ'} from today` : 'As it is today' }}</h2>
       <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
       <p v-if="kept" role="status">Kept. Visits that begin from now on are judged by them; those that have begun keep theirs.</p>
+      <label v-if="house.writable && count" class="why">Why they are changed<input v-model="why" maxlength="300" placeholder="kept with this version" /></label>
       <button v-if="house.writable" class="btn strong" :disabled="busy || !Object.keys(changes).length" @click="keep">Keep these rules</button>
       <button v-if="count" class="btn" @click="draft = draftOf(house)">Back to today’s</button>
       <template v-if="run"><h3>{{ run.changed.length }} of the last {{ run.looked_at }} visits would differ</h3>
@@ -69,6 +72,6 @@ const numberOf = (event: Event) => Number((event.target as HTMLInputElement).val
 <style scoped>
 .none { padding: 30px 20px } .house { grid-column: 1 / -1; display: grid; grid-template-columns: minmax(0, 1fr) 400px; min-height: 0 } .rules { overflow-y: auto; padding: 16px 20px 40px; display: grid; gap: 14px } .top { display: flex; flex-wrap: wrap; gap: 10px; align-items: end } .top label { display: grid; gap: 3px } input:not([type='radio']) { min-height: 44px; padding: 0 10px; border: 1.5px solid var(--line); border-radius: 6px; background: var(--plate); color: var(--ink); font: inherit }
 fieldset { border: 1.5px solid var(--line); border-radius: 8px; background: var(--plate); padding: 6px 14px 8px; margin: 0; display: grid } legend { font-weight: 600; font-size: 17px; padding: 0 6px; margin-left: -6px } legend small { font-weight: 500; color: var(--near); font-size: 15px; margin-left: 6px } fieldset label { display: grid; grid-template-columns: 24px 1fr auto; gap: 8px; align-items: center; min-height: 44px } fieldset label + label { border-top: 1px dashed var(--line) } .on span { font-weight: 600 } input[type='radio'] { width: 20px; height: 20px; accent-color: var(--in) } .limit { grid-template-columns: 1fr 110px 130px !important }
-aside { overflow-y: auto; padding: 16px; border-left: 1.5px solid var(--line); background: var(--plate); display: grid; gap: 10px; align-content: start } h2 { font-size: 19px } h3 { font-size: 16px } .trouble { color: var(--out); font-weight: 500 } summary { display: flex; gap: 7px; align-items: center; min-height: 44px; cursor: pointer; border-top: 1px solid var(--line) } details p { margin: 0 0 4px 18px } details a { margin-left: 18px }
+aside { overflow-y: auto; padding: 16px; border-left: 1.5px solid var(--line); background: var(--plate); display: grid; gap: 10px; align-content: start } h2 { font-size: 19px } h3 { font-size: 16px } .why { display: grid; gap: 3px } .trouble { color: var(--out); font-weight: 500 } summary { display: flex; gap: 7px; align-items: center; min-height: 44px; cursor: pointer; border-top: 1px solid var(--line) } details p { margin: 0 0 4px 18px } details a { margin-left: 18px }
 @media (max-width: 800px) { .house { grid-template-columns: minmax(0, 1fr); overflow-y: auto } .rules, aside { overflow: visible; padding: 12px } aside { border-left: 0; border-top: 1.5px solid var(--line); position: sticky; bottom: 0; max-height: 45vh; overflow-y: auto } .limit { grid-template-columns: 1fr 96px !important } .limit small { grid-column: 1 / -1 } }
 </style>

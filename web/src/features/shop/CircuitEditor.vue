@@ -9,17 +9,17 @@ import PartsForm from './PartsForm.vue'
 import { useDocument } from './useDocument'
 
 const state = ref('')
-const { list, document, check, shipped, trouble, kept, open, change, copy, keep, recheck } = useDocument<CircuitDocument, Schemas['CircuitCheck']>('circuit', {
+const { list, document, check, shipped, trouble, kept, why, open, change, copy, keep, recheck } = useDocument<CircuitDocument, Schemas['CircuitCheck']>('circuit', {
   load: async (key) => (await getDocument('circuit', key)) as unknown as CircuitDocument,
-  check: (document) => checkCircuit({ document, state: state.value }),
-  keep: (document) => keepDocument('circuit', document),
+  check: (document) => checkCircuit({ document, state: state.value, reason: '' }),
+  keep: (document, why) => keepDocument('circuit', document, why),
 })
 watch(state, recheck)
 const json = computed(() => (document.value ? JSON.stringify(document.value, null, 1) : ''))
 </script>
 
 <template>
-  <DocumentShell :list="list" :document="document" :json="json" :shipped="shipped" :kept="kept" :trouble="trouble" :problem="check?.problem ?? null" none="Choose a circuit at the left. A shipped one stays as it is: copy it, then change the copy." locked="only a supervisor keeps a changed circuit." @open="open" @change="(d) => change(d as CircuitDocument)" @copy="copy" @keep="keep" @take="(d) => change(d as CircuitDocument)">
+  <DocumentShell v-model:why="why" :list="list" :document="document" :json="json" :shipped="shipped" :kept="kept" :trouble="trouble" :problem="check?.problem ?? null" none="Choose a circuit at the left. A shipped one stays as it is: copy it, then change the copy." locked="only a supervisor keeps a changed circuit." @open="open" @change="(d) => change(d as CircuitDocument)" @copy="copy" @keep="keep" @take="(d) => change(d as CircuitDocument)">
     <CircuitDrawing v-if="check && !check.problem" :check="check" @state="(key) => (state = key)" />
     <template v-if="document">
       <h2>Parts</h2>

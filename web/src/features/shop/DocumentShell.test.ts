@@ -11,7 +11,7 @@ const list: Schemas['ShopList'] = {
     { key: 'ours', name: 'Ours', shipped: false, used_by: [], changed_at: '2026-01-01T00:00:00Z', changed_by: 'Wenna Harrowick' },
   ],
 }
-const props = { list, document: { key: 'ours', name: 'Ours' }, json: '{"key":"ours"}', shipped: false, kept: false, trouble: '', problem: null, none: 'Choose one.', locked: 'only a supervisor keeps it.' }
+const props = { list, document: { key: 'ours', name: 'Ours' }, json: '{"key":"ours"}', shipped: false, kept: false, trouble: '', problem: null, none: 'Choose one.', why: '', locked: 'only a supervisor keeps it.' }
 const button = (wrapper: ReturnType<typeof mount>, text: string) => wrapper.findAll('button').find((b) => b.text() === text)
 
 describe('a document of the shop', () => {

@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 import type { Named } from './useDocument'
 
 const props = defineProps<{ list?: Schemas['ShopList']; document: Named | null; json: string; shipped: boolean; kept: boolean; trouble: string; problem: Schemas['ProblemOut'] | null; none: string; locked: string }>()
+const why = defineModel<string>('why', { required: true })
 const emit = defineEmits<{ open: [key: string]; change: [document: Named]; copy: []; keep: []; take: [document: unknown] }>()
 const text = ref('')
 const unread = ref('')
@@ -45,6 +46,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <label>Name<input :value="document.name" :disabled="shipped" @change="emit('change', { ...document!, name: value($event) })" /></label>
       <label>Key<input :value="document.key" :disabled="shipped" @change="emit('change', { ...document!, key: value($event) })" /></label>
       <button class="btn" :class="{ strong: shipped }" @click="emit('copy')">Copy it, to change</button>
+      <label v-if="!shipped && !kept">Why it is changed<input v-model="why" maxlength="300" placeholder="kept with this version" /></label>
       <button v-if="!shipped" class="btn strong" :disabled="!list?.writable || kept || !!problem" @click="emit('keep')">{{ kept ? 'Kept' : 'Keep it' }}</button>
       <button class="btn" @click="save">Save as JSON</button>
     </div>

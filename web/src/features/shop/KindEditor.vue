@@ -6,10 +6,10 @@ import DocumentShell from './DocumentShell.vue'
 import { withoutStation, withProof, withStation, withStationField, withStationUp, type KindDocument } from './kindForm'
 import { useDocument } from './useDocument'
 
-const { list, document, check, shipped, trouble, kept, open, change, copy, keep } = useDocument<KindDocument, Schemas['KindCheck']>('kind', {
+const { list, document, check, shipped, trouble, kept, why, open, change, copy, keep } = useDocument<KindDocument, Schemas['KindCheck']>('kind', {
   load: async (key) => (await getDocument('kind', key)) as unknown as KindDocument,
   check: (document) => checkKind(document),
-  keep: (document) => keepDocument('kind', document),
+  keep: (document, why) => keepDocument('kind', document, why),
 })
 const reason = ref('every')
 const two = ref(false)
@@ -21,7 +21,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
 <template>
-  <DocumentShell :list="list" :document="document" :json="json" :shipped="shipped" :kept="kept" :trouble="trouble" :problem="check?.problem ?? null" none="Choose a kind of unit at the left: its stations, paths, ties, and what a visit must show. A shipped one stays as it is: copy it, then change the copy." locked="only a supervisor keeps a changed kind." @open="open" @change="(d) => change(d as KindDocument)" @copy="copy" @keep="keep" @take="(d) => change(d as KindDocument)">
+  <DocumentShell v-model:why="why" :list="list" :document="document" :json="json" :shipped="shipped" :kept="kept" :trouble="trouble" :problem="check?.problem ?? null" none="Choose a kind of unit at the left: its stations, paths, ties, and what a visit must show. A shipped one stays as it is: copy it, then change the copy." locked="only a supervisor keeps a changed kind." @open="open" @change="(d) => change(d as KindDocument)" @copy="copy" @keep="keep" @take="(d) => change(d as KindDocument)">
     <section v-if="drawn.length">
       <p class="row"><span class="muted">Drawn for a unit with</span><button v-for="b in [false, true]" :key="String(b)" class="chip" :class="{ on: two === b }" @click="two = b">{{ b ? 'two stages' : 'one stage' }}</button></p>
       <div class="paths"><div v-for="p in drawn" :key="p.key" class="path" :style="{ '--path': `var(--${p.key})` }"><b>{{ p.name }} {{ p.direction === 'up' ? '↑' : '↓' }}</b><span v-for="(s, i) in p.stations" :key="i">{{ s }}</span></div></div>

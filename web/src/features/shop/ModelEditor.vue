@@ -7,9 +7,9 @@ import { emptyModel, withRow } from './modelForm'
 import { useDocument } from './useDocument'
 
 type Fields = Schemas['ModelFields']
-const { list, document, check, shipped, trouble, kept, open, change, copy, keep } = useDocument<Fields, Schemas['ModelCheck']>('model', {
+const { list, document, check, shipped, trouble, kept, why, open, change, copy, keep } = useDocument<Fields, Schemas['ModelCheck']>('model', {
   load: async (key) => { const form = await getModelForm(key); if (!form.fields) throw new Error(form.problem?.text ?? 'This model cannot be read.'); return form.fields },
-  check: (fields) => checkModel({ fields, document: null }),
+  check: (fields) => checkModel({ fields, document: null, reason: '' }),
   keep: keepModel,
 })
 const json = computed(() => (document.value ? JSON.stringify(toRaw(document.value), null, 1) : ''))
@@ -21,14 +21,14 @@ const set = (changes: Partial<Fields>) => change({ ...document.value!, ...change
 async function take(given: unknown): Promise<void> {
   const form = given as Fields
   if (Array.isArray(form.plate)) return change(form)
-  const read = await checkModel({ document: given as Record<string, unknown>, fields: null })
+  const read = await checkModel({ document: given as Record<string, unknown>, fields: null, reason: '' })
   if (read.fields) change(read.fields)
   else trouble.value = read.problem?.text ?? 'This model cannot be read.'
 }
 </script>
 
 <template>
-  <DocumentShell :list="list" :document="document" :json="json" :shipped="shipped" :kept="kept" :trouble="trouble" :problem="check?.problem ?? null" none="A model carries plate, manual limits and code chart once; its units refer to it. Choose one at the left." locked="only a supervisor keeps a changed model." @open="open" @change="(d) => change(d as Fields)" @copy="copy" @keep="keep" @take="take">
+  <DocumentShell v-model:why="why" :list="list" :document="document" :json="json" :shipped="shipped" :kept="kept" :trouble="trouble" :problem="check?.problem ?? null" none="A model carries plate, manual limits and code chart once; its units refer to it. Choose one at the left." locked="only a supervisor keeps a changed model." @open="open" @change="(d) => change(d as Fields)" @copy="copy" @keep="keep" @take="take">
     <template v-if="document">
       <div class="grid">
         <label>Maker<input :value="document.maker" @change="set({ maker: value($event) })" /></label>

@@ -9,7 +9,7 @@ const WAIT_MS = 350
 /** What every document of the shop has. */
 export interface Named { key: string; name: string }
 /** How one sort of document is fetched, checked and kept. */
-export interface Calls<D extends Named, C> { load: (key: string) => Promise<D>; check: (document: D) => Promise<C>; keep: (document: D) => Promise<Schemas['ShopList']> }
+export interface Calls<D extends Named, C> { load: (key: string) => Promise<D>; check: (document: D) => Promise<C>; keep: (document: D, why: string) => Promise<Schemas['ShopList']> }
 
 export interface UseDocumentReturn<D extends Named, C> {
   list: Ref<Schemas['ShopList'] | undefined>
@@ -18,6 +18,7 @@ export interface UseDocumentReturn<D extends Named, C> {
   shipped: ComputedRef<boolean>
   trouble: Ref<string>
   kept: Ref<boolean>
+  why: Ref<string>
   open: (key: string) => Promise<boolean>
   change: (next: D) => void
   copy: () => void
@@ -33,6 +34,7 @@ export function useDocument<D extends Named, C>(sort: Sort, calls: Calls<D, C>):
   const check = ref<C | null>(null) as Ref<C | null>
   const { trouble, tried } = useTried()
   const kept = ref(true)
+  const why = ref('')
   const shipped = computed(() => !!list.value?.documents.find((row) => row.key === document.value?.key)?.shipped)
   let timer = 0
 
@@ -50,7 +52,8 @@ export function useDocument<D extends Named, C>(sort: Sort, calls: Calls<D, C>):
   }
   const keep = () => tried(async () => {
     if (!document.value) return
-    cache.setQueryData(keys.documents(sort), await calls.keep(document.value))
+    cache.setQueryData(keys.documents(sort), await calls.keep(document.value, why.value))
+    why.value = ''
     void cache.invalidateQueries({ queryKey: ['shop'] })
     kept.value = true
   })
@@ -58,5 +61,5 @@ export function useDocument<D extends Named, C>(sort: Sort, calls: Calls<D, C>):
     window.clearTimeout(timer)
     timer = window.setTimeout(() => void recheck(), WAIT_MS)
   })
-  return { list, document, check, shipped, trouble, kept, open, change, copy, keep, recheck }
+  return { list, document, check, shipped, trouble, kept, why, open, change, copy, keep, recheck }
 }
