@@ -15,6 +15,7 @@ from havrin_core.physics.calculations import calculation, calculation_names
 from havrin_core.standing.assess import assess
 from havrin_core.tape.bundle import read_bundle
 from havrin_core.vocabulary.listing import vocabulary_to_dict
+from havrin_core.wording.phrases import words
 
 __all__ = [
     "assess_file",
@@ -37,7 +38,10 @@ def main(run: Callable[[], int]) -> int:
     """
     try:
         return run()
-    except (CoreError, OSError, UnicodeDecodeError, json.JSONDecodeError, csv.Error) as refusal:
+    except CoreError as refusal:
+        print(f"havrin: {words(refusal.said)}", file=sys.stderr)
+        return 2
+    except (OSError, UnicodeDecodeError, json.JSONDecodeError, csv.Error) as refusal:
         print(f"havrin: {refusal}", file=sys.stderr)
         return 2
 
@@ -49,7 +53,7 @@ def calc(what: str, source: str, target: str) -> int:
         open(source, newline="", encoding="utf-8-sig") as reader,
         open(target, "w", newline="", encoding="utf-8") as writer,
     ):
-        rows, bad = compute_file(chosen, reader, writer)
+        rows, bad = compute_file(chosen, reader, writer, lambda refusal: words(refusal.said))
     print(f"{rows} rows, {bad} with an error.", file=sys.stderr)
     return 1 if bad else 0
 

@@ -2,7 +2,8 @@
 
 import json
 from argparse import Namespace
-from dataclasses import asdict
+from collections.abc import Mapping
+from dataclasses import fields, is_dataclass
 from pathlib import Path
 from typing import Any
 
@@ -11,11 +12,13 @@ from havrin_core.machine.circuit.meter import read_meter
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_circuit, shipped_document
 from havrin_core.machine.virtual.run import VirtualUnit
+from havrin_core.phrases import Phrase, phrase
 from havrin_core.search.model import Outlook
 from havrin_core.search.pictures import pictures_of
 from havrin_core.search.visit_search import outlook_of
 from havrin_core.search.words import in_words
 from havrin_core.tape.bundle import Bundle, read_bundle
+from havrin_core.wording.phrases import words
 
 
 def solve(options: Namespace) -> int:
@@ -37,7 +40,7 @@ def solve_answer(options: Namespace) -> dict[str, Any]:
         "faults": options.fault,
         "leads": leads,
         "mode": options.mode,
-        **asdict(shown),
+        **_plain(shown),
     }
 
 
@@ -62,7 +65,7 @@ def call_answer(options: Namespace) -> dict[str, Any]:
     known = {fault.key: fault for fault in circuit.faults}
     for name in options.fault:
         if name not in known:
-            raise UnknownName("fault_unknown", f"No fault is called {name!r}: {', '.join(known)}.", value=name)
+            raise UnknownName("fault_unknown", phrase("no_fault_called", name=name, known=", ".join(known)), value=name)
     unit = VirtualUnit(circuit, [known[name] for name in options.fault], seed=options.seed)
     run = unit.call()
     solved = unit.wiring.solve(run.stop.holds)
@@ -94,8 +97,7 @@ def next_answer(bundle: Bundle) -> dict[str, Any]:
     """Return suspects and the next test of a visit."""
     found = outlook_of(bundle.unit, bundle.rules, bundle.visit.entries, bundle.background)
     if found is None or bundle.unit.circuit is None:
-        note = "No circuit is known for this kind of unit and number of stages."
-        return {"suspects": [], "next": None, "note": note}
+        return {"suspects": [], "next": None, "note": words(phrase("no_circuit_for_this_kind"))}
     return _outlook(found, bundle.unit.circuit)
 
 
@@ -122,11 +124,22 @@ def _summary(circuit: Circuit) -> dict[str, Any]:
 
 def _outlook(found: Outlook, circuit: Circuit) -> dict[str, Any]:
     tests = pictures_of(circuit).tests
-    data = asdict(found)
+    data = _plain(found)
     data["circuit"] = circuit.key
     data["next"] = data.pop("next_test")
-    data["expected"] = {key: in_words(tests[key], outcome) for key, outcome in found.expected.items()}
-    return data
+    data["expected"] = {key: words(in_words(tests[key], outcome)) for key, outcome in found.expected.items()}
+    return dict(data)
+
+
+def _plain(value: Any) -> Any:
+    """Return ``value`` as JSON-ready data, what is to be said in words."""
+    if isinstance(value, Phrase):
+        return words(value)
+    if is_dataclass(value):
+        return {field.name: _plain(getattr(value, field.name)) for field in fields(value)}
+    if isinstance(value, list | tuple):
+        return [_plain(item) for item in value]
+    return {key: _plain(item) for key, item in value.items()} if isinstance(value, Mapping) else value
 
 
 def _print(data: Any) -> None:

@@ -7,20 +7,22 @@ CoreError
 ├── UnknownName        a fuel, quantity, kind, rule set or station nobody defined
 └── BadDocument        a bundle, unit description or log that breaks its form
 
-Each carries a stable ``code`` for programs, a ``message`` for people, and where it
+Each carries a stable ``code`` for programs, what is ``said`` to people (wording/phrases.py has the words), and where it
 applies the ``quantity`` and ``value`` that were refused.
 """
 
 from typing import Any
 
+from havrin_core.phrases import Phrase
+
 
 class CoreError(Exception):
-    """Base of every refusal by the core; ``code`` is stable, ``message`` is for people."""
+    """Base of every refusal by the core; ``code`` is stable, ``said`` is for people."""
 
-    def __init__(self, code: str, message: str, *, quantity: str | None = None, value: Any = None) -> None:
-        super().__init__(message)
+    def __init__(self, code: str, said: Phrase, *, quantity: str | None = None, value: Any = None) -> None:
+        super().__init__(f"{said.key} {dict(said.parts)}")
         self.code = code
-        self.message = message
+        self.said = said
         self.quantity = quantity
         self.value = value
 

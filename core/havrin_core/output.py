@@ -13,6 +13,7 @@ from havrin_core.wording.ledger import ledger_text, to_put_back
 from havrin_core.wording.lifts import lift_lines, lift_words
 from havrin_core.wording.missing import because_text, missing_how, missing_line, missing_text
 from havrin_core.wording.names import source
+from havrin_core.wording.phrases import words
 from havrin_core.wording.reasons import reason_words
 from havrin_core.wording.steps import step_words
 
@@ -76,7 +77,7 @@ def assessment_to_dict(found: Assessment, unit: Unit, system: str) -> dict[str, 
             {
                 "stage": view.stage,
                 "phase": view.phase,
-                "doubts": list(view.doubts),
+                "doubts": [words(doubt) for doubt in view.doubts],
                 "values": dict(view.result.values) if view.result else None,
                 "half_widths": dict(view.result.half_widths) if view.result else None,
             }

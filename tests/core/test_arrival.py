@@ -9,6 +9,7 @@ from havrin_core.standing.arrival import code_before_reset, triage, walk
 from havrin_core.vocabulary.catalogue import conditions
 from havrin_core.wording.entries import line_echo
 from havrin_core.wording.names import part_words
+from havrin_core.wording.phrases import words as say
 from havrin_core.wording.steps import code_note
 from tests.core.rows import furnace, situation, tape
 
@@ -71,4 +72,4 @@ def test_a_code_is_read_from_the_controls_chart(line, said, doubt):
     read = read_line(line, situation(unit))
     assert read.writable
     assert said in line_echo(read, situation(unit))[0]
-    assert doubt in " ".join(read.doubts)
+    assert doubt in " ".join(map(say, read.doubts))

@@ -89,7 +89,7 @@ def test_what_is_wrong_is_named(document, code):
 
 
 def test_a_newer_version_says_to_update():
-    with pytest.raises(BadDocument, match="Update Havrin"):
+    with pytest.raises(BadDocument, match="bundle_has_version"):
         read_bundle(changed(version=7))
 
 

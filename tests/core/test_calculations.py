@@ -26,6 +26,7 @@ from havrin_core.physics.gas.orifice import (
 )
 from havrin_core.physics.gas.tightness import Closed, decay, least_seconds
 from havrin_core.physics.hydronics import FLUIDS, flow_m3_s, fluid, heat_w
+from havrin_core.wording.phrases import words as say
 from tests.core.rows import reference
 
 FILES = {
@@ -226,4 +227,4 @@ REFUSED = [
 def test_what_cannot_be_is_refused_with_its_reason(refused):
     with pytest.raises(CoreError) as refusal:
         refused()
-    assert len(refusal.value.message) > 15
+    assert len(say(refusal.value.said)) > 15

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 from havrin_core.errors import BadDocument, OutOfDomain, UnknownName
 from havrin_core.machine.circuit.meter import Wiring, read_meter
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_circuit, shipped_document
+from havrin_core.wording.phrases import words as say
 from tests.core.circuits import dense_volts
 
 FURNACE = "furnace_80_hot_surface"
@@ -175,7 +176,7 @@ def broken(change):
 def test_a_circuit_that_cannot_be_is_refused_by_name(change, code, named):
     error = broken(change)
     assert (error.code, error.value) == (code, named)
-    assert len(error.message) > 15
+    assert len(say(error.said)) > 15
 
 
 def test_a_line_the_wrong_way_round_keeps_its_volts_and_loses_the_flame_signal():

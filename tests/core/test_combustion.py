@@ -17,6 +17,7 @@ from havrin_core.physics.combustion.sample import FlueSample, analyse
 from havrin_core.physics.combustion.why import RESULT_NAMES, why
 from havrin_core.physics.fuels import FUEL_NAMES, mixture, shipped_fuel
 from havrin_core.physics.water_vapour import dew_point_k, humidity_ratio, saturation_pressure_pa
+from havrin_core.wording.phrases import words as say
 from tests.core.rows import reference
 
 NG = shipped_fuel("NG_H")
@@ -149,8 +150,8 @@ def test_every_result_can_be_asked_why():
 
 def test_rounded_oxygen_is_said_beside_co_air_free():
     note = why(analyse(NG, sample()), "co_air_free_ppm").note
-    assert "20.9 %" in note
-    assert f"{co_air_free_ppm(6.5, 46, 20.9):.1f} ppm" in note
+    assert "20.9 %" in say(note)
+    assert f"{co_air_free_ppm(6.5, 46, 20.9):.1f} ppm" in say(note)
 
 
 def test_numbers_that_agree_raise_no_doubt():
@@ -174,4 +175,4 @@ def test_numbers_that_do_not_fit_are_doubted(given, code):
 def test_disagreement_that_fits_another_fuel_names_it():
     propane = balance(shipped_fuel("C3H8"), 6.5, 0).co2_dry_pct
     (doubt,) = doubts(analyse(NG, sample(co2_dry_pct=propane)))
-    assert "propane" in doubt.text
+    assert "propane" in say(doubt.text)

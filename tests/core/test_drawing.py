@@ -60,7 +60,7 @@ def test_millivolts_are_direct():
 
 
 def test_the_meter_names_what_is_not_there():
-    with pytest.raises(UnknownName, match="No node"):
+    with pytest.raises(UnknownName, match="no_called"):
         meter_between(shipped_circuit(FURNACE), "steady", "R", "Q")
 
 

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
+from havrin_core.wording.phrases import words as say
 from havrin_core.wording.reasons import reason_words
 from havrin_core.workings.dual_fuel import AXIS_K, axis_of, spans_of
 from tests.core.rows import furnace, judge, tape
@@ -53,14 +54,14 @@ def test_a_gap_is_told_to_the_owner():
 
 def test_what_the_axis_says_here_and_now():
     axis = axis_of(UNIT, tape("outdoor 41 F", "gas lockout 38 F", "pump lockout 45 F", unit=UNIT))
-    assert any("neither may run" in note for note in axis.notes)
-    assert any("no heat" in note for note in axis.notes)
+    assert any("NEITHER may run" in say(note) for note in axis.notes)
+    assert any("no heat" in say(note) for note in axis.notes)
 
 
 def test_lock_outs_not_read_are_asked_for():
     axis = axis_of(UNIT, ())
     assert axis.spans == ()
-    assert "Read both" in axis.notes[0]
+    assert "Read both" in say(axis.notes[0])
 
 
 def test_a_furnace_alone_has_no_axis():

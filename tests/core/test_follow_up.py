@@ -15,6 +15,7 @@ from havrin_core.house.house_rules import HouseRules
 from havrin_core.quantities.dates import date_in
 from havrin_core.shorthand.reader import read_line
 from havrin_core.vocabulary.catalogue import conditions, parts
+from havrin_core.wording.phrases import words as say
 from tests.core.rows import situation, tape
 
 TODAY = date(2026, 1, 14)  # a Wednesday
@@ -84,9 +85,9 @@ def test_who_says_yes_to_which_part():
             "declined tenant filter",
         ).parts
     }
-    assert (parts["Inducer"].approver, parts["Inducer"].state) == ("the owner", "approved")
-    assert (parts["Igniter"].approver, parts["Igniter"].state) == ("the owner", "to ask")
-    assert (parts["Filter"].approver, parts["Filter"].state) == ("the tenant", "declined")
+    assert (say(parts["Inducer"].approver), parts["Inducer"].state) == ("the owner", "approved")
+    assert (say(parts["Igniter"].approver), parts["Igniter"].state) == ("the owner", "to ask")
+    assert (say(parts["Filter"].approver), parts["Filter"].state) == ("the tenant", "declined")
     assert {p.state for p in plan("part igniter", "part inducer", "approved owner").parts} == {"approved"}
     assert plan("part igniter", "declined owner igniter", "approved owner igniter").parts[0].state == "approved"
 
@@ -94,7 +95,7 @@ def test_who_says_yes_to_which_part():
 def test_the_return_hangs_on_the_last_part_to_arrive():
     waiting = plan("part igniter", "part inducer", "arrives igniter 20 January").returns
     assert [(r.reason, r.day) for r in waiting] == [("return_parts", None)]
-    assert "inducer" in waiting[0].why
+    assert "inducer" in say(waiting[0].why)
     here = plan("part igniter", "part inducer", "arrives igniter 20 January", "arrives inducer 23 January").returns
     assert here[0].day == date(2026, 1, 26)  # the 23rd is a Friday
     assert plan("part igniter", "declined owner igniter").returns == ()

@@ -5,6 +5,7 @@ import pytest
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.search.let_go import let_go
 from havrin_core.search.pictures import pictures_of
+from havrin_core.wording.phrases import words as say
 
 FURNACE = shipped_circuit("furnace_80_hot_surface")  # R .. 1 limit 2 rollout 3 pressure switch 4
 
@@ -27,7 +28,7 @@ FURNACE = shipped_circuit("furnace_80_hot_surface")  # R .. 1 limit 2 rollout 3 
 )
 def test_a_dip_names_clears_or_asks(moved, still, part, cleared, words):
     said = let_go(FURNACE, moved, still)
-    assert words in said.says
+    assert words in say(said.says)
     assert (said.part, said.cleared) == (part, cleared)
 
 

@@ -19,6 +19,7 @@ from havrin_core.rules.proofs import PROOFS
 from havrin_core.search.visit_search import outlook_of
 from havrin_core.vocabulary.measurands import MEASURANDS
 from havrin_core.wording.missing import missing_starter
+from havrin_core.wording.phrases import words as say
 from havrin_core.wording.reasons import reason_words
 from tests.core.rows import furnace, judge, tape
 
@@ -226,7 +227,7 @@ def broken(edit):
 def test_a_wrong_kind_is_answered_by_its_element(edit, said):
     with pytest.raises(CoreError) as refusal:
         check_kind(broken(edit), PROOFS)
-    assert said in refusal.value.message
+    assert said in say(refusal.value.said)
 
 
 def test_a_plate_value_counts_at_once():

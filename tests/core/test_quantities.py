@@ -15,6 +15,7 @@ from havrin_core.quantities.display import sentence, show
 from havrin_core.quantities.parse import parse_number, parse_quantity
 from havrin_core.quantities.uncertainty import Accuracy, propagate
 from havrin_core.quantities.units import UNITS, find_unit, shown_unit, units_of
+from havrin_core.wording.phrases import words as say
 
 DEFAULTS = {"pressure": "inWC", "temperature": "°F", "ppm": "ppm", "percent": "%", "current_small": "µA"}
 
@@ -58,7 +59,7 @@ def test_reads_what_people_type(text, dimension, value_si, symbol):
 def test_refuses_with_words_that_help(text, error, words):
     with pytest.raises(error) as caught:
         parse_quantity(text, "pressure", find_unit("inWC", "pressure"))
-    assert words in caught.value.message
+    assert words in say(caught.value.said)
 
 
 def test_negative_kelvin_is_refused():

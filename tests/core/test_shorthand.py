@@ -11,6 +11,7 @@ from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.shorthand.reader import read_line
 from havrin_core.tape.entries import Abnormal, Action, Code, Condition, Note, Proof, Reading
 from havrin_core.wording.entries import line_echo
+from havrin_core.wording.phrases import words as say
 from tests.core.rows import furnace, situation
 from tests.core.trade import DANGERS, EVERY, SOUND_TALK, sound_lines
 
@@ -110,7 +111,7 @@ def test_phase_and_stage_are_said_back():
 def test_what_cannot_be_is_answered_not_written(text, words):
     line = read_line(text, HERE)
     assert not line.writable
-    assert words in " ".join(problem.text for problem in line.problems)
+    assert words in " ".join(say(problem.text) for problem in line.problems)
 
 
 def test_unknown_words_get_the_nearest_meanings():
@@ -126,13 +127,13 @@ def test_a_half_understood_line_is_not_half_written():
 
 def test_stage_words_on_a_single_stage_unit():
     line = read_line("mp 3.5 hi", situation())
-    assert "one stage" in line.problems[0].text
+    assert "one stage" in say(line.problems[0].text)
 
 
 def test_rise_needs_supply_over_return():
     line = read_line("rise", situation(air_temps_k=lambda: (300, 290)))
     assert not line.writable
-    assert "swapped" in line.problems[0].text
+    assert "swapped" in say(line.problems[0].text)
 
 
 @given(st.text(max_size=80))

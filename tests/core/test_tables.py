@@ -14,6 +14,7 @@ from havrin_core.shorthand.words import VERBS, measurand_words
 from havrin_core.tape.visit import REASONS_FOR_VISIT
 from havrin_core.vocabulary.catalogue import conditions, cured_with, parts, verbs, whole_phrases
 from havrin_core.vocabulary.measurands import MEASURANDS, measurand
+from havrin_core.wording.phrases import words as say
 
 ONE = Plate("NG_H", (Stage("only"),))
 TWO = Plate("NG_H", (Stage("low"), Stage("high")))
@@ -111,11 +112,11 @@ def test_what_is_not_there_is_named(call, error, code):
     with pytest.raises(error) as caught:
         call()
     assert caught.value.code == code
-    assert caught.value.message
+    assert say(caught.value.said)
 
 
 def test_each_school_says_its_reason_and_the_default_is_one():
     rules = HouseRules()
     for question, choices in SCHOOLS.items():
         assert getattr(rules, question) in choices
-        assert all(reason.endswith(".") for reason in choices.values())
+        assert all(say(reason).endswith(".") for reason in choices.values())

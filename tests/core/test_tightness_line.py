@@ -7,6 +7,7 @@ import pytest
 from havrin_core.physics.gas.tightness import Closed, decay
 from havrin_core.shorthand.reader import read_line
 from havrin_core.wording.entries import line_echo
+from havrin_core.wording.phrases import words as say
 from havrin_core.wording.reasons import reason_words
 from tests.core.rows import judge, situation
 
@@ -51,7 +52,7 @@ def test_the_line_says_its_figure_and_what_it_does_not_show():
 def test_what_is_missing_is_asked_for(text):
     line = read(text)
     assert not line.writable
-    assert "tight 12 l" in line.problems[0].text
+    assert "tight 12 l" in say(line.problems[0].text)
 
 
 def test_a_leak_beyond_the_criterion_keeps_the_unit_from_standing():

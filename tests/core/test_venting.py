@@ -12,6 +12,7 @@ from havrin_core.limits.limits import band_for
 from havrin_core.machine.unit import ManualLimit, check_plate
 from havrin_core.physics.venting import CONDENSES_BELOW_K, vent_category
 from havrin_core.tape.visit import VisitTape
+from havrin_core.wording.phrases import words as say
 from havrin_core.workings.every import workings_of
 from tests.core.rows import codes, furnace, judge, tape
 
@@ -68,7 +69,7 @@ def test_the_draft_view_says_as_which_category_it_runs():
     unit = plated(vent_category="I")
     found = workings_of(unit, HouseRules(), VisitTape("maintenance", tape(FLUE, "collar 0.05")), "us")
     row = next(w for w in found.draft if w.key == "over_dew_point_k")
-    assert row.says == "Runs as category III; the plate says I."
+    assert say(row.says) == "Runs as category III; the plate says I."
     assert row.state == "near"
     assert row.value == pytest.approx(172 - 50, abs=6)
 

@@ -9,6 +9,7 @@ from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.virtual.run import VirtualUnit
 from havrin_core.search.evidence import to_nominal
 from havrin_core.search.pictures import SAME, outcome_of, pictures_of
+from havrin_core.wording.phrases import words
 from havrin_server.journal.models import Visit
 
 MOST_TESTS = 25
@@ -28,7 +29,7 @@ class Hidden:
         self.minutes = 0.0
 
     def answer(self, title):
-        test = next(t for t in self.pictures.tests.values() if t.name == title)
+        test = next(t for t in self.pictures.tests.values() if words(t.name) == title)
         self.minutes += test.minutes
         shown = outcome_of(test, self.run, self.virtual, self.faults, self.pictures)
         if test.kind in ("volts", "gauge"):

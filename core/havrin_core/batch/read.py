@@ -9,12 +9,14 @@ from typing import Any, NoReturn
 
 from havrin_core.batch.items import items_of
 from havrin_core.machine.unit import Unit
+from havrin_core.phrases import phrase
 from havrin_core.quantities.units import INWC_PA
 from havrin_core.rules.families import family_of_code
 from havrin_core.shorthand.model import Line, Situation, situation_of
 from havrin_core.shorthand.reader import read_line
 from havrin_core.tape.bundle import unit_from_dict
 from havrin_core.wording.entries import echo
+from havrin_core.wording.phrases import words
 
 USUAL_METER_PA = 7 * INWC_PA  # where the supply was not read yet
 
@@ -104,7 +106,7 @@ def line_row(line: Line, unit: Unit, system: str) -> dict[str, Any]:
         **answer_row(line, unit, system),
         "items": items_of(line.bodies, line.phase),
         "offer_note": line.offers_note,
-        "doubts": list(line.doubts),
+        "doubts": [words(doubt) for doubt in line.doubts],
         "phase": line.phase,
         "stage": line.stage,
     }
@@ -113,14 +115,14 @@ def line_row(line: Line, unit: Unit, system: str) -> dict[str, Any]:
 def answer_row(line: Line, unit: Unit, system: str) -> dict[str, Any]:
     """Return what is answered to a line: whether it can be written, how it reads, what is asked and what nothing used."""
     said = [echo(body, system, unit.circuit) for body in line.bodies]
-    asks = [{"question": ask.question, "choices": list(ask.choices)} for ask in line.asks]
+    asks = [{"question": words(ask.question), "choices": list(ask.choices)} for ask in line.asks]
     asks += [
-        {"question": problem.text, "choices": [meaning.partition(" – ")[0] for meaning in problem.meanings]}
+        {"question": words(problem.text), "choices": [line for line, _ in problem.meanings]}
         for problem in line.problems
     ]
     unread = [*line.unread, *(problem.piece for problem in line.problems)]
     if unread and not asks:
-        asks = [{"question": f"Not understood: {' '.join(unread)}.", "choices": []}]
+        asks = [{"question": words(phrase("not_understood", unread=" ".join(unread))), "choices": []}]
     return {
         "writable": line.writable,
         "echo": " · ".join(said),

@@ -9,6 +9,8 @@ from havrin_core.batch.commands import assess_op, call_op, next_op, solve_op
 from havrin_core.batch.read import read_op
 from havrin_core.batch.visit import visit_op
 from havrin_core.errors import BadDocument, CoreError
+from havrin_core.phrases import phrase
+from havrin_core.wording.phrases import words
 
 _OPS: Mapping[str, Callable[[Mapping[str, Any]], Any]] = {
     "read": read_op,
@@ -36,16 +38,16 @@ def answer(line: str) -> Any:
     try:
         request = json.loads(line)
         if not isinstance(request, dict):
-            raise BadDocument("batch_form", "A line is a JSON object with an “op”.", value="")
+            raise BadDocument("batch_form", phrase("line_json_object_op"), value="")
         if request.get("op") not in _OPS:
-            raise BadDocument("batch_op", f"“op” is one of {', '.join(_OPS)}.", value="op")
+            raise BadDocument("batch_op", phrase("op_one", ops=", ".join(_OPS)), value="op")
         return _OPS[request["op"]](request)
     except json.JSONDecodeError as error:
-        return _error("not_json", f"This line is not JSON: {error.msg}.", f"column {error.colno}")
+        return _error("not_json", words(phrase("line_not_json", why=error.msg)), f"column {error.colno}")
     except CoreError as error:
-        return _error(error.code, error.message, error.value)
+        return _error(error.code, words(error.said), error.value)
     except (KeyError, TypeError, ValueError, AttributeError, IndexError, AssertionError, RecursionError) as error:
-        return _error("batch_content", f"This line cannot be answered: {type(error).__name__} {error}.", "")
+        return _error("batch_content", words(phrase("line_not_answered", why=f"{type(error).__name__} {error}")), "")
 
 
 def _error(code: str, message: str, at: Any) -> dict[str, Any]:

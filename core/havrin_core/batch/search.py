@@ -7,6 +7,7 @@ from havrin_core.machine.unit import Unit
 from havrin_core.search.model import Offer, Outlook, Suspect
 from havrin_core.search.visit_search import outlook_of
 from havrin_core.tape.entries import Entry
+from havrin_core.wording.phrases import words
 
 
 def search_row(unit: Unit, rules: HouseRules, entries: tuple[Entry, ...]) -> dict[str, Any]:
@@ -39,10 +40,12 @@ def _suspect(suspect: Suspect) -> list[dict[str, Any]]:
 
 
 def _offer(offer: Offer) -> dict[str, Any]:
-    outcomes = [{"line": "", "title": m.outcome, "probability": m.share, "then": m.first} for m in offer.meanings]
+    outcomes = [
+        {"line": "", "title": words(m.outcome), "probability": m.share, "then": m.first} for m in offer.meanings
+    ]
     return {
         "test": offer.test.key,
-        "title": offer.test.name,
+        "title": words(offer.test.name),
         "line": offer.test.starter,
         "minutes": offer.test.minutes,
         "outcomes": outcomes,
@@ -50,4 +53,4 @@ def _offer(offer: Offer) -> dict[str, Any]:
 
 
 def _conflicts(found: Outlook) -> list[dict[str, Any]]:
-    return [{"test": c.test, "shown": c.shown, "expected": c.expected} for c in found.conflicts]
+    return [{"test": c.test, "shown": words(c.shown), "expected": words(c.expected)} for c in found.conflicts]

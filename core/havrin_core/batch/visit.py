@@ -13,6 +13,7 @@ from havrin_core.errors import BadDocument
 from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
 from havrin_core.machine.unit import Unit
 from havrin_core.output import assessment_to_dict
+from havrin_core.phrases import phrase
 from havrin_core.rules.causes import CALL
 from havrin_core.rules.families import family_of_code, open_causes
 from havrin_core.shorthand.model import Line
@@ -24,6 +25,7 @@ from havrin_core.tape.bundle import FORMAT, VERSION
 from havrin_core.tape.documents import entry_to_dict, time_of
 from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Note, Reading, Said
 from havrin_core.tape.visit import NOTHING_OPEN, LeftOpen, VisitTape
+from havrin_core.wording.phrases import words
 
 _BEGUN = datetime(2026, 1, 14, 9, 0, tzinfo=UTC)
 _BETWEEN_VISITS = timedelta(days=7)
@@ -49,7 +51,7 @@ def _leave(leave: Any) -> str | None:
     if leave is None:
         return None
     if leave not in WAYS_LEFT:
-        raise BadDocument("leave_unknown", f"“leave” is one of {', '.join(WAYS_LEFT)}, or null.", value="leave")
+        raise BadDocument("leave_unknown", phrase("leave_one_null", ways_left=", ".join(WAYS_LEFT)), value="leave")
     return str(leave)
 
 
@@ -104,7 +106,7 @@ class _Tape:
     def _keep(self, number: int, row: Mapping[str, Any], line: Line) -> dict[str, Any]:
         said = answer_row(line, self.unit, self.system)
         if line.writable and not self._may(line.bodies, row):
-            return _kept(said, "refused", "A milder standing is set by a supervisor.")
+            return _kept(said, "refused", words(phrase("milder_by_a_supervisor")))
         if not line.writable:
             return _kept(said, "asked" if said["ask"] else "refused")
         self._append(number, row, [_signed(body, row) for body in line.bodies], line.phase)
@@ -163,13 +165,13 @@ class _Tape:
     def _correct(self, number: int, row: Mapping[str, Any]) -> dict[str, Any]:
         targets = self.of_line.get(int(row["corrects"]), [])
         if not targets:
-            return _refused("There is no such line to correct.", "refused")
+            return _refused(words(phrase("no_such_line")), "refused")
         by_id = {entry.id: entry for entry in self.entries}
         first = by_id[targets[0]]
         why = str(row.get("why") or "")
         if row.get("text") is None:
             if not why and any(wants_a_reason(by_id[key].body) for key in targets):
-                return _refused("Why is it struck? A danger is struck with a reason.", "asked")
+                return _refused(words(phrase("strike_needs_a_reason")), "asked")
             self._append(number, row, [Correction(key, None, None, why) for key in targets], first.phase)
             return {"writable": True, "kept_as": "entries", "echo": "Struck", "unread": [], "ask": []}
         text = str(row["text"])

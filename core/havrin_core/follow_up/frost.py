@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from math import inf, isinf, log
 
 from havrin_core.facts.facts import Facts
+from havrin_core.phrases import Saying, phrase
 from havrin_core.quantities.display import sentence
 
 # How long a building keeps its heat: hours until a 63 % of the difference is gone, least and most.
@@ -66,13 +67,15 @@ def shutdown_plan_of(facts: Facts) -> ShutdownPlan:
     )
 
 
-def frost_says(plan: ShutdownPlan, system: str) -> str:
+def frost_says(plan: ShutdownPlan, system: str) -> Saying:
     """Return how long the pipes have, in words."""
     if plan.hours is None:
-        return "Outdoor temperature not read: how long the pipes have is not known. Write “outdoor …”."
+        return phrase("outdoor_temperature_not_read_how")
     outdoors = sentence(plan.outdoor_k or 0.0, "temperature", system)
     if isinf(plan.hours[0]):
-        return f"At {outdoors} outdoors the pipes are not at risk; look again when it turns colder."
+        return phrase("outdoors_pipes_are_not_risk", outdoors=outdoors)
     least, most = (round(hours) for hours in plan.hours)
     inside = sentence(plan.indoor_k, "temperature", system)
-    return f"About {least} to {most} hours until pipes are at risk ({plan.building} building, {inside} now, {outdoors} outdoors). Guidance: wind and pipes in outer walls shorten it."
+    return phrase(
+        "about_hours_until_pipes_are", least=least, most=most, building=plan.building, inside=inside, outdoors=outdoors
+    )

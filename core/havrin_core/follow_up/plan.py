@@ -7,11 +7,12 @@ from datetime import date, timedelta
 from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.parts import PART_WORDS, PARTS, kit_of, order_part, part_rule
 from havrin_core.house.house_rules import HouseRules
+from havrin_core.phrases import Saying, phrase
 from havrin_core.quantities.dates import date_in
 from havrin_core.tape.corrections import Line
 from havrin_core.tape.entries import AS_TEMPORARY, NOT_FOUND, Action, Said
 
-APPROVERS = {"owner": "the owner", "tenant": "the tenant", "manager": "the facility manager"}
+APPROVERS = {"owner": phrase("owner"), "tenant": phrase("tenant"), "manager": phrase("facility_manager")}
 RECHECK_DAYS, AFTER_ARRIVAL_DAYS, YEAR_DAYS = 3, 1, 365
 TO_ASK, APPROVED, DECLINED = "to ask", "approved", "declined"
 _ANSWERS = {"approve": TO_ASK, "approved": APPROVED, "declined": DECLINED}
@@ -25,7 +26,7 @@ class PartLine:
     name: str
     kit: tuple[str, ...]
     rule: str
-    approver: str = ""
+    approver: Saying = ""
     state: str = TO_ASK
     arrives: date | None = None
     entry_id: str = ""
@@ -37,7 +38,7 @@ class Return:
 
     reason: str
     day: date | None
-    why: str
+    why: Saying
     said: bool = False  # the technician said the day
 
 
@@ -128,30 +129,30 @@ def _hanging(parts: tuple[PartLine, ...], today: date) -> Iterator[Return]:
         return
     waiting = [line.name.lower() for line in wanted if line.arrives is None]
     if waiting:
-        yield Return("return_parts", None, f"hangs on the arrival of: {', '.join(waiting)}")
+        yield Return("return_parts", None, phrase("hangs_arrival", waiting=", ".join(waiting)))
         return
     last = max(line.arrives for line in wanted if line.arrives is not None)
     names = ", ".join(line.name.lower() for line in wanted)
     yield Return(
         "return_parts",
         workday(max(last, today) + timedelta(days=AFTER_ARRIVAL_DAYS)),
-        f"fit {names}; all here on {last:%d %B}",
+        phrase("fit_all_here", names=names, last=last),
     )
 
 
 def _recheck(facts: Facts, rules: HouseRules, today: date) -> Iterator[Return]:
     soon = workday(today + timedelta(days=RECHECK_DAYS))
     for text, until in _temporary(facts):
-        yield Return("recheck", workday(until) if until else soon, f"the temporary repair: {text}")
+        yield Return("recheck", workday(until) if until else soon, phrase("temporary_repair_2", text=text))
     causes = facts.said("cause")
     rare = bool(causes) and causes[-1][1].state == NOT_FOUND
     let_go = any(look.condition in _LETS_GO for _, look in facts.conditions() if not look.absent)
     let_go = let_go or (bool(causes) and causes[-1][1].condition in _LETS_GO)
     if rare or let_go or any(not proof.passed for _, proof in facts.tried("watch")):
-        why = causes[-1][1].text if rare else "a contact that let go"
-        yield Return("recheck", soon, f"an intermittent fault: {why}")
+        why = causes[-1][1].text if rare else phrase("contact_let_go")
+        yield Return("recheck", soon, phrase("intermittent_fault", why=why))
     if facts.actions("reset") and rules.manual_reset == "twelve_cycles":
-        yield Return("recheck", soon, "a safety trip was reset: the house comes back within days")
+        yield Return("recheck", soon, phrase("safety_trip_reset_house_comes"))
 
 
 def _temporary(facts: Facts) -> Iterator[tuple[str, date | None]]:
@@ -169,7 +170,7 @@ def _temporary(facts: Facts) -> Iterator[tuple[str, date | None]]:
 def _season(reason: str, today: date) -> Iterator[Return]:
     if reason in ("maintenance", "start_up"):
         yield Return(
-            "maintenance", workday(today + timedelta(days=YEAR_DAYS)), "next year’s maintenance, before the cold"
+            "maintenance", workday(today + timedelta(days=YEAR_DAYS)), phrase("next_years_maintenance_before_cold")
         )
 
 

@@ -7,6 +7,7 @@ from typing import Any
 
 from havrin_core.errors import BadDocument
 from havrin_core.house.schools import SCHEMES, SCHOOLS
+from havrin_core.phrases import Saying, phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +43,7 @@ class HouseRules:
         """Cycles to watch after a manual-reset trip."""
         return 12 if self.manual_reset == "twelve_cycles" else 5
 
-    def words_for(self, level: int) -> str:
+    def words_for(self, level: int) -> Saying:
         """Return what the house's scheme calls the standing ``level``."""
         return SCHEMES[self.scheme][level]
 
@@ -93,18 +94,20 @@ def house_rules_from_dict(data: Mapping[str, Any]) -> HouseRules:
     known = {f.name for f in fields(HouseRules)}
     for key, value in data.items():
         if key not in known:
-            raise BadDocument("rule_unknown", f"No house rule is called {key!r}.", value=key)
+            raise BadDocument("rule_unknown", phrase("no_house_rule_called", key_=key), value=key)
         if key in SCHOOLS and value not in SCHOOLS[key]:
             choices = ", ".join(SCHOOLS[key])
-            raise BadDocument("rule_choice", f"House rule {key} is one of {choices}, not {value!r}.", value=key)
+            raise BadDocument(
+                "rule_choice", phrase("house_rule_one_not", key_=key, choices=choices, value=value), value=key
+            )
         if key in LIMITS:
             _check_limit(key, value)
     name = data.get("name", "house rules")
     if not isinstance(name, str) or not 1 <= len(name.strip()) <= MOST_NAME:
-        raise BadDocument("rule_name", f"House rules have a name of 1 to {MOST_NAME} characters.", value="name")
+        raise BadDocument("rule_name", phrase("house_rules_have_name_1", most_name=MOST_NAME), value="name")
     rules = replace(HouseRules(), **data)
     if rules.co_air_free_ask_ppm >= rules.co_air_free_action_ppm:
-        message = "Flue CO air-free: asking why begins below the point of action."
+        message = phrase("flue_co_air_free_asking")
         raise BadDocument("rule_order", message, value="co_air_free_ask_ppm")
     return rules
 
@@ -114,4 +117,8 @@ def _check_limit(key: str, value: Any) -> None:
     number = isinstance(value, int | float) and not isinstance(value, bool) and isfinite(value)
     if not number or not least <= value <= most:
         unit = "" if dimension == "share" else f" {dimension}"
-        raise BadDocument("rule_limit", f"{name}: a number from {least:g} to {most:g}{unit}, not {value!r}.", value=key)
+        raise BadDocument(
+            "rule_limit",
+            phrase("number_from_not", name=name, least=least, most=most, unit=unit, value=value),
+            value=key,
+        )

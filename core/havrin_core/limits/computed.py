@@ -7,6 +7,7 @@ from havrin_core.house.schools import SCHOOLS
 from havrin_core.limits.model import DEFAULT, PLATE, Band
 from havrin_core.limits.table import LP, NATURAL, usual
 from havrin_core.machine.unit import PLATE_CHOICES, ManualLimit, Unit
+from havrin_core.phrases import phrase
 from havrin_core.physics.electrical import IGNITER_BANDS_OHM
 from havrin_core.physics.fuels import LP_FUELS
 from havrin_core.quantities.units import FOOT_M
@@ -45,9 +46,9 @@ def _manifold(unit: Unit, rules: HouseRules, stage: str | None, running_pa: floa
         return None
     width = MANIFOLD_TOLERANCE * target
     near = 0.8 * width
-    inputs = (Input("manifold pressure on the plate", target, "pressure"),)
-    why = Why("plate value × 0.95 to plate value × 1.05", inputs, "the plate states no tolerance: 5 % is usual")
-    return Band(PLATE, target - width, target + width, target - near, target + near, "plate value ±5 %", why)
+    inputs = (Input(phrase("manifold_pressure_plate"), target, "pressure"),)
+    why = Why(phrase("plate_value_0_95_plate"), inputs, phrase("plate_states_no_tolerance_5"))
+    return Band(PLATE, target - width, target + width, target - near, target + near, phrase("plate_value_5"), why)
 
 
 def _supply(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
@@ -69,9 +70,12 @@ def _lock_up(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float
     if running_pa is None:
         return Band(supply.source, high=most, acquits=False) if supply and most is not None else None
     over = min(_LOCKUP_OVER_RUNNING * running_pa, most or float("inf"))
-    inputs = (Input("running supply", running_pa, "pressure"), Input("most at the valve", most or 0.0, "pressure"))
-    why = Why("running supply × 1.30, and never above the most that the valve may see", inputs, "")
-    return Band(DEFAULT, high=over, near_high=0.95 * over, note="at most 30 % over running", why=why)
+    inputs = (
+        Input(phrase("running_supply"), running_pa, "pressure"),
+        Input(phrase("most_valve"), most or 0.0, "pressure"),
+    )
+    why = Why(phrase("running_supply_1_30_never"), inputs, "")
+    return Band(DEFAULT, high=over, near_high=0.95 * over, note=phrase("most_30_over_running"), why=why)
 
 
 def _input(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
@@ -79,19 +83,19 @@ def _input(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float |
     if rated is None or stage is None:
         return None
     why = _input_why(unit, rules, stage)
-    return Band(PLATE, 0.90 * rated, 1.05 * rated, 0.95 * rated, 1.02 * rated, "plate input at this altitude", why)
+    return Band(PLATE, 0.90 * rated, 1.05 * rated, 0.95 * rated, 1.02 * rated, phrase("plate_input_altitude"), why)
 
 
 def _input_why(unit: Unit, rules: HouseRules, stage: str) -> Why:
     share = derate_share(unit.altitude_m, rules)
     inputs = (
-        Input("input on the plate", unit.stage(stage).input_w or 0.0, "power"),
+        Input(phrase("input_plate"), unit.stage(stage).input_w or 0.0, "power"),
         Input("altitude", unit.altitude_m, "length"),
-        Input("taken off for altitude", 100 * share, "percent"),
+        Input(phrase("taken_off_altitude"), 100 * share, "percent"),
     )
-    source = f"data plate; house rule for altitude: {SCHOOLS['altitude_derate'][rules.altitude_derate].rstrip('.')}"
-    note = "Gross heating value, as the plate. The maker's own altitude table goes before this rule."
-    return Why("plate input × (1 − altitude share), of which 90 % to 105 %", inputs, source, note)
+    source = phrase("data_plate_house_rule_altitude", schools=SCHOOLS["altitude_derate"][rules.altitude_derate])
+    note = phrase("gross_heating_value_plate_makers")
+    return Why(phrase("plate_input_1_altitude_share"), inputs, source, note)
 
 
 def _draft(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
@@ -99,14 +103,14 @@ def _draft(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float |
     if point is None:
         return None
     margin = rules.draft_margin_share
-    inputs = (Input("make point stamped on the switch", point, "pressure"), Input("margin", 100 * margin, "percent"))
-    why = Why("near below: make point × (1 + margin)", inputs, "data plate; margin by house rule")
-    return Band(PLATE, point, near_low=point * (1 + margin), note="suction beyond the stamped make point", why=why)
+    inputs = (Input(phrase("make_point_stamped_switch"), point, "pressure"), Input("margin", 100 * margin, "percent"))
+    why = Why(phrase("near_below_make_point_1"), inputs, phrase("data_plate_margin_house_rule"))
+    return Band(PLATE, point, near_low=point * (1 + margin), note=phrase("suction_beyond_stamped_make_point"), why=why)
 
 
 def _draft_least(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
     point = unit.stage(stage).switch_makes_pa if stage else None
-    return None if point is None else Band(PLATE, low=point, note="the stamped make point, never under it")
+    return None if point is None else Band(PLATE, low=point, note=phrase("stamped_make_point_never_under"))
 
 
 def _flame(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
@@ -115,27 +119,27 @@ def _flame(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float |
     if least is None:
         return None
     why = Why(
-        f"near below: least on the plate × {_FLAME_DOUBT:g}",
-        (Input("least on the plate", least, "current_small"),),
-        "data plate",
+        phrase("near_below_least_plate", flame_doubt=_FLAME_DOUBT),
+        (Input(phrase("least_plate"), least, "current_small"),),
+        phrase("data_plate"),
     )
     manual = unit.manual_limit("flame_current_a", stage)
     usual_most = manual.high if manual else None
-    note = f"over its usual most, {manual.page}: rod touching, or moisture?" if manual and usual_most else ""
+    note = phrase("over_its_usual_most_rod", page=manual.page) if manual and usual_most else ""
     return Band(PLATE, low=least, near_low=_FLAME_DOUBT * least, near_high=usual_most, note=note, why=why)
 
 
 def _flame_least(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
     least = unit.plate.flame_min_a
-    return None if least is None else Band(PLATE, low=least, note="the control’s least, never under it")
+    return None if least is None else Band(PLATE, low=least, note=phrase("controls_least_never_under"))
 
 
 def _igniter(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
     """A cold hot-surface igniter by its type; of an unknown type the widest of all."""
     kind, bands = unit.plate.igniter, IGNITER_BANDS_OHM
     low, high = bands[kind] if kind else (min(b[0] for b in bands.values()), max(b[1] for b in bands.values()))
-    said = PLATE_CHOICES["igniter"][1][kind] if kind else "type not on the plate: any hot-surface type"
-    return Band(DEFAULT, low, high, note=f"{said}, cold; white marks count whatever the ohms say")
+    said = PLATE_CHOICES["igniter"][1][kind] if kind else phrase("type_not_plate_any_hot")
+    return Band(DEFAULT, low, high, note=phrase("cold_white_marks_count_whatever", said=said))
 
 
 def _rise(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
@@ -159,10 +163,10 @@ def _water_pressure(unit: Unit, rules: HouseRules, stage: str | None, running_pa
     relief_pa = unit.plate.water_relief_pa
     if relief_pa is None:
         return None
-    inputs = (Input("relief valve's rating", relief_pa, "water_pressure"),)
-    why = Why("relief rating × 0.90; doubt from 0.80", inputs, "relief valve's tag; the margin is Havrin's default")
+    inputs = (Input(phrase("relief_valves_rating"), relief_pa, "water_pressure"),)
+    why = Why(phrase("relief_rating_0_90_doubt"), inputs, phrase("relief_valves_tag_margin_havrins"))
     least = _WATER_LEAST_PA
-    return Band(PLATE, least, 0.9 * relief_pa, 1.2 * least, 0.8 * relief_pa, "clear of the relief valve", why)
+    return Band(PLATE, least, 0.9 * relief_pa, 1.2 * least, 0.8 * relief_pa, phrase("clear_relief_valve"), why)
 
 
 def _between(low: float | None, high: float | None) -> Band | None:

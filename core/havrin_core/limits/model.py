@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass, replace
 
+from havrin_core.phrases import Saying
 from havrin_core.quantities.why import Why
 
 PLATE, MANUAL, HOUSE, DEFAULT, PHYSICS, TECHNICIAN = "plate", "manual", "house", "default", "physics", "technician"
@@ -19,7 +20,7 @@ class Band:
     high: float | None = None
     near_low: float | None = None
     near_high: float | None = None
-    note: str = ""
+    note: Saying = ""
     why: Why | None = None  # where the bounds are computed, not simply stamped
     acquits: bool = True
 

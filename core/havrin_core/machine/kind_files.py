@@ -24,6 +24,7 @@ from havrin_core.machine.unit import (
     check_plate,
 )
 from havrin_core.machine.unit_model import UnitModel, merged_plate
+from havrin_core.phrases import phrase
 
 # keys of devices in documents of earlier days -> the vocabulary's
 DEVICE_ALIASES: Mapping[str, str] = {
@@ -113,19 +114,21 @@ def plate_from_dict(data: Mapping[str, Any]) -> Plate:
     known = set(Plate.__slots__)
     for name in data:
         if name not in known:
-            raise BadDocument("plate_field", f"A plate has no field {name!r}.", value=name)
+            raise BadDocument("plate_field", phrase("plate_has_no_field", name=name), value=name)
     try:
         stages = tuple(Stage(**stage) for stage in data["stages"])
         return Plate(**{**data, "stages": stages})
     except (KeyError, TypeError) as error:
-        raise BadDocument("plate_form", f"The plate cannot be read: {error}.", value="plate") from error
+        raise BadDocument("plate_form", phrase("plate_cannot_read", error=error), value="plate") from error
 
 
 @cache
 def kind_document(kind: str) -> Any:
     """Return a shipped kind's document. Raises UnknownName."""
     if kind not in kind_names():
-        raise UnknownName("kind_unknown", f"No kind of unit is called {kind!r}: {', '.join(kind_names())}.", value=kind)
+        raise UnknownName(
+            "kind_unknown", phrase("no_kind_unit_called", kind=kind, kind_names=", ".join(kind_names())), value=kind
+        )
     return json.loads((_FOLDER / f"{kind}.json").read_text(encoding="utf-8"))
 
 

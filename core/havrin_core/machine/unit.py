@@ -7,6 +7,7 @@ from functools import cached_property
 from havrin_core.errors import BadDocument
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.traits import traits_of
+from havrin_core.phrases import phrase
 from havrin_core.physics.atmosphere import barometric_pressure_pa
 from havrin_core.physics.fuels import FUEL_NAMES, Fuel, shipped_fuel
 
@@ -194,15 +195,15 @@ def check_plate(plate: Plate) -> None:
     """Refuse a plate that contradicts itself. Raises BadDocument with the field in ``value``."""
     if plate.fuel not in FUEL_NAMES:
         raise BadDocument(
-            "plate_fuel", f"The plate's fuel {plate.fuel!r} is none of {', '.join(FUEL_NAMES)}.", value="fuel"
+            "plate_fuel", phrase("plates_fuel_none", fuel=plate.fuel, fuel_names=", ".join(FUEL_NAMES)), value="fuel"
         )
     keys = tuple(stage.key for stage in plate.stages)
     if keys not in (("only",), ("low", "high")):
-        raise BadDocument("plate_stages", f"Stages are 'only', or 'low' and 'high', not {keys}.", value="stages")
+        raise BadDocument("plate_stages", phrase("stages_are_only_low_high", keys=keys), value="stages")
     for field_name, (name, words) in PLATE_CHOICES.items():
         chosen = getattr(plate, field_name)
         if chosen is not None and chosen not in words:
-            message = f"{name} is one of {', '.join(words)}, not {chosen!r}."
+            message = phrase("one_not", name=name, words=", ".join(words), chosen=chosen)
             raise BadDocument("plate_choice", message, value=field_name)
     for low, high, name in (
         (plate.supply_min_pa, plate.supply_max_pa, "supply pressure"),
@@ -210,4 +211,4 @@ def check_plate(plate: Plate) -> None:
         (plate.water_rise_min_k, plate.water_rise_max_k, "water rise"),
     ):
         if low is not None and high is not None and not low < high:
-            raise BadDocument("plate_order", f"The plate's least {name} is not below its most.", value=name)
+            raise BadDocument("plate_order", phrase("plates_least_not_below_its", name=name), value=name)

@@ -7,6 +7,7 @@ from typing import Any
 from havrin_core.errors import BadDocument
 from havrin_core.machine.circuit.codes import normal_pattern
 from havrin_core.machine.unit import CodeMeaning, ManualLimit
+from havrin_core.phrases import phrase
 from havrin_core.vocabulary.measurands import measurand
 
 FORMAT, VERSION = "havrin-model", 1
@@ -34,20 +35,22 @@ def model_from_dict(data: Any) -> UnitModel:
     whose least is not below its most, a code that stands twice.
     """
     if not isinstance(data, Mapping) or data.get("format") != FORMAT:
-        raise BadDocument("model_format", f"This is no model: its “format” is not “{FORMAT}”.", value="format")
+        raise BadDocument("model_format", phrase("no_model_its_format_not", format=FORMAT), value="format")
     if data.get("version") != VERSION:
-        message = f"This model has version {data.get('version')}; this Havrin reads version {VERSION}."
+        message = phrase("model_has_version_havrin_reads", data=data.get("version"), version=VERSION)
         raise BadDocument("model_version", message, value="version")
     for name in data:
         if name not in _FIELDS:
-            raise BadDocument("model_field", f"A model has no field {name!r}: {', '.join(_FIELDS)}.", value=name)
+            raise BadDocument(
+                "model_field", phrase("model_has_no_field", name=name, fields=", ".join(_FIELDS)), value=name
+            )
     words = {name: _words(data, name) for name in ("key", "maker", "name", "kind")}
     manual = tuple(_limit(row) for row in _rows(data, "manual"))
     codes = tuple(_code(row) for row in _rows(data, "codes"))
     _check_codes(codes)
     plate = data.get("plate")
     if not isinstance(plate, Mapping):
-        raise BadDocument("model_plate", "The model lacks its plate: an object of plate fields.", value="plate")
+        raise BadDocument("model_plate", phrase("model_lacks_its_plate_object"), value="plate")
     return UnitModel(**words, plate=plate, manual=manual, codes=codes, circuit=str(data.get("circuit", "")))
 
 
@@ -64,14 +67,14 @@ def merged_plate(of_model: Mapping[str, Any], own: Mapping[str, Any]) -> dict[st
 def _words(data: Mapping[str, Any], name: str) -> str:
     text = data.get(name)
     if not isinstance(text, str) or not text.strip():
-        raise BadDocument("model_words", f"The model's “{name}” is missing.", value=name)
+        raise BadDocument("model_words", phrase("models_missing", name=name), value=name)
     return text.strip()
 
 
 def _rows(data: Mapping[str, Any], name: str) -> Sequence[Any]:
     rows = data.get(name, [])
     if not isinstance(rows, list):
-        raise BadDocument("model_rows", f"The model's “{name}” is a list.", value=name)
+        raise BadDocument("model_rows", phrase("models_list", name=name), value=name)
     return rows
 
 
@@ -79,9 +82,11 @@ def _limit(row: Any) -> ManualLimit:
     limit: ManualLimit = _made(ManualLimit, row, "manual limit")
     measurand(limit.quantity)  # raises UnknownName for a quantity that cannot be read
     if limit.low is None and limit.high is None:
-        raise BadDocument("manual_empty", f"manual limit {limit.quantity}: give a low or a high.", value=limit.quantity)
+        raise BadDocument(
+            "manual_empty", phrase("manual_limit_give_low_high", quantity=limit.quantity), value=limit.quantity
+        )
     if limit.low is not None and limit.high is not None and not limit.low < limit.high:
-        message = f"manual limit {limit.quantity}: its least is not below its most."
+        message = phrase("manual_limit_its_least_not", quantity=limit.quantity)
         raise BadDocument("manual_order", message, value=limit.quantity)
     return limit
 
@@ -94,19 +99,21 @@ def _code(row: Any) -> CodeMeaning:
 def _made(cls: Any, row: Any, what: str) -> Any:
     known = {f.name for f in fields(cls)}
     if not isinstance(row, Mapping):
-        raise BadDocument("model_row", f"A {what} is an object, not {row!r}.", value=what)
+        raise BadDocument("model_row", phrase("object_not", what=what, row=row), value=what)
     for name in row:
         if name not in known:
-            raise BadDocument("model_field", f"A {what} has no field {name!r}: {', '.join(sorted(known))}.", value=name)
+            raise BadDocument(
+                "model_field", phrase("has_no_field", what=what, name=name, known=", ".join(sorted(known))), value=name
+            )
     try:
         return cls(**row)
     except TypeError as error:
-        raise BadDocument("model_row", f"A {what} cannot be read: {error}.", value=what) from error
+        raise BadDocument("model_row", phrase("cannot_read", what=what, error=error), value=what) from error
 
 
 def _check_codes(codes: Sequence[CodeMeaning]) -> None:
     seen: set[str] = set()
     for code in codes:
         if code.pattern in seen:
-            raise BadDocument("code_twice", f"Code {code.pattern} stands twice in the chart.", value=code.pattern)
+            raise BadDocument("code_twice", phrase("code_stands_twice_chart", pattern=code.pattern), value=code.pattern)
         seen.add(code.pattern)

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import AIR_AR, AIR_N2, AIR_O2
 from havrin_core.physics.fuels import AIR_MOLAR_MASS_KG
 from havrin_core.physics.species import mixture_sensible_j
@@ -32,12 +33,12 @@ def airflow(output_w: float, return_temp_k: float, rise_k: float, baro_pa: float
 
     Dry air, mean NASA heat capacity between return and supply. Raises OutOfDomain.
     """
-    require("output_w", output_w, 100.0, 5e6, "An output in W")
-    require("return_temp_k", return_temp_k, 220.0, 340.0, "A return temperature in K")
+    require("output_w", output_w, 100.0, 5e6, phrase("output_w"))
+    require("return_temp_k", return_temp_k, 220.0, 340.0, phrase("return_temperature_k"))
     if not 1.0 <= rise_k <= 150.0:
-        message = "Supply is not warmer than return: probes swapped, or the burner off?"
+        message = phrase("supply_not_warmer_than_return")
         raise OutOfDomain("rise_range", message, quantity="temp_rise_k", value=rise_k)
-    require("baro_pa", baro_pa, 50_000.0, 110_000.0, "A barometric pressure in Pa")
+    require("baro_pa", baro_pa, 50_000.0, 110_000.0, phrase("barometric_pressure_pa"))
     mass = output_w / (heat_capacity_j_kg_k(return_temp_k, return_temp_k + rise_k) * rise_k)
     at_return = density_kg_m3(AIR_MOLAR_MASS_KG, baro_pa, return_temp_k)
     at_supply = density_kg_m3(AIR_MOLAR_MASS_KG, baro_pa, return_temp_k + rise_k)

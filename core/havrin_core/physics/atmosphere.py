@@ -1,6 +1,7 @@
 """The standard atmosphere: barometric pressure, temperature and density from altitude."""
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 
 _AIR_J_KG_K = 287.05287
 _SEA_LEVEL_K, _LAPSE_K_M = 288.15, 0.0065
@@ -20,7 +21,7 @@ def barometric_pressure_pa(altitude_m: float) -> float:
 def standard_temperature_k(altitude_m: float) -> float:
     """Return the standard atmosphere's temperature at ``altitude_m``, K. Raises OutOfDomain."""
     if not -500 <= altitude_m <= 9000:
-        message = f"An altitude of {altitude_m:g} m is outside −500 to 9000 m."
+        message = phrase("altitude_m_outside_500_9000", altitude_m=altitude_m)
         raise OutOfDomain("altitude_range", message, quantity="altitude_m", value=altitude_m)
     return _SEA_LEVEL_K - _LAPSE_K_M * altitude_m
 

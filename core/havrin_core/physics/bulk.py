@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import TextIO
 
 from havrin_core.errors import CoreError, OutOfDomain
+from havrin_core.phrases import phrase
 
 Values = Mapping[str, float]
 
@@ -30,10 +31,12 @@ class Calculation:
         return (*self.words, *(name for name in self.numbers if name not in self.usual))
 
 
-def compute_file(what: Calculation, source: TextIO, target: TextIO) -> tuple[int, int]:
+def compute_file(
+    what: Calculation, source: TextIO, target: TextIO, say: Callable[[CoreError], str] = str
+) -> tuple[int, int]:
     """Read rows from ``source``, write them with their results to ``target``; return (rows, bad rows).
 
-    A bad row keeps its inputs and gets its reason in the column ``error``. Columns that are not
+    A bad row keeps its inputs and gets its reason, as ``say`` words it, in the column ``error``. Columns that are not
     needed are left out. Raises OutOfDomain when a needed column is missing altogether.
     """
     reader = csv.DictReader(source)
@@ -41,15 +44,19 @@ def compute_file(what: Calculation, source: TextIO, target: TextIO) -> tuple[int
     reader.fieldnames = names
     missing = [name for name in ("row_id", *what.needed) if name not in names]
     if missing:
-        raise OutOfDomain("columns_missing", f"The file lacks the columns {', '.join(missing)}.", value=missing)
+        raise OutOfDomain("columns_missing", phrase("file_lacks_columns", missing=", ".join(missing)), value=missing)
     columns = ["row_id", *what.words, *(name for name in what.numbers if name in names)]
     writer = csv.writer(target, lineterminator="\n")
     writer.writerow([*columns, *what.results, "error"])
-    return _copy(what, columns, reader, writer.writerow)
+    return _copy(what, columns, reader, writer.writerow, say)
 
 
 def _copy(
-    what: Calculation, columns: list[str], reader: Iterable[Mapping[str, str]], write: Callable[[list[str]], object]
+    what: Calculation,
+    columns: list[str],
+    reader: Iterable[Mapping[str, str]],
+    write: Callable[[list[str]], object],
+    say: Callable[[CoreError], str],
 ) -> tuple[int, int]:
     rows = bad = 0
     for row in reader:
@@ -59,7 +66,7 @@ def _copy(
             write([*inputs, *_results(what, row), ""])
         except CoreError as refusal:
             bad += 1
-            write([*inputs, *[""] * len(what.results), refusal.message])
+            write([*inputs, *[""] * len(what.results), say(refusal)])
     return rows, bad
 
 
@@ -77,5 +84,5 @@ def _number(what: Calculation, row: Mapping[str, str], name: str) -> float:
         return float(text)
     except (TypeError, ValueError):
         shown = "empty" if not text else f"“{text}”"
-        message = f"{name} is {shown}: a number is needed."
+        message = phrase("number_needed", name=name, shown=shown)
         raise OutOfDomain("not_a_number", message, quantity=name, value=text) from None

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Mapping
 
 from havrin_core.errors import UnknownName
+from havrin_core.phrases import phrase
 from havrin_core.physics.airflow import airflow
 from havrin_core.physics.atmosphere import barometric_pressure_pa, standard_density_kg_m3
 from havrin_core.physics.bulk import Calculation, Values
@@ -29,7 +30,7 @@ def calculation(name: str) -> Calculation:
     """Return the calculation called ``name``. Raises UnknownName."""
     if name not in _REGISTRY:
         raise UnknownName(
-            "calculation_unknown", f"No calculation is called {name!r}: {', '.join(_REGISTRY)}.", value=name
+            "calculation_unknown", phrase("no_calculation_called", name=name, registry=", ".join(_REGISTRY)), value=name
         )
     return _REGISTRY[name]
 

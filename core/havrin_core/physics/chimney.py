@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from havrin_core.phrases import phrase
 from havrin_core.physics.combustion.balance import balance
 from havrin_core.physics.fuels import AIR_MOLAR_MASS_KG, Fuel
 from havrin_core.physics.states import density_kg_m3, require
@@ -43,10 +44,10 @@ def chimney_draft(
 
     Raises OutOfDomain.
     """
-    require("height_m", height_m, 0.0, 200.0, "A height in m")
-    require("mean_flue_temp_c", flue_temp_k, 250.0, 900.0, "A mean flue temperature in K")
-    require("outdoor_temp_c", outdoor_temp_k, 200.0, 330.0, "An outdoor temperature in K")
-    require("baro_pa", baro_pa, 50_000.0, 110_000.0, "A barometric pressure in Pa")
+    require("height_m", height_m, 0.0, 200.0, phrase("height_m"))
+    require("mean_flue_temp_c", flue_temp_k, 250.0, 900.0, phrase("mean_flue_temperature_k"))
+    require("outdoor_temp_c", outdoor_temp_k, 200.0, 330.0, phrase("outdoor_temperature_k"))
+    require("baro_pa", baro_pa, 50_000.0, 110_000.0, phrase("barometric_pressure_pa"))
     outdoor = density_kg_m3(AIR_MOLAR_MASS_KG, baro_pa, outdoor_temp_k)
     flue = density_kg_m3(molar_mass_kg, baro_pa, flue_temp_k)
     return Draft(GRAVITY_M_S2 * height_m * (outdoor - flue), outdoor, flue)

@@ -4,6 +4,7 @@ import math
 from collections.abc import Sequence
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 
 CAPACITOR_TOLERANCE = 0.06
 SUPPLY_TOLERANCE = 0.10
@@ -19,7 +20,7 @@ def imbalance_pct(phases: Sequence[float]) -> float:
     1.6
     """
     if len(phases) != 3 or not all(value > 0 for value in phases):
-        raise OutOfDomain("phases", "Three readings above nothing are needed.", quantity="phases", value=list(phases))
+        raise OutOfDomain("phases", phrase("three_readings_above_nothing_are"), quantity="phases", value=list(phases))
     mean = math.fsum(phases) / 3
     return 100 * max(abs(value - mean) for value in phases) / mean
 
@@ -27,7 +28,7 @@ def imbalance_pct(phases: Sequence[float]) -> float:
 def capacitor_share(measured_uf: float, rated_uf: float) -> float:
     """Return how far a capacitor is from its rating, as a share of it: -0.08 is 8 % low. Raises OutOfDomain."""
     if not (rated_uf > 0 and measured_uf >= 0):
-        raise OutOfDomain("capacitance", "A capacitor's rating is above nothing.", quantity="rated_uf", value=rated_uf)
+        raise OutOfDomain("capacitance", phrase("capacitors_rating_above_nothing"), quantity="rated_uf", value=rated_uf)
     return measured_uf / rated_uf - 1
 
 
@@ -37,12 +38,12 @@ def capacitor_under_load_uf(amps: float, volts: float, hertz: float = 60.0) -> f
     Raises OutOfDomain.
     """
     if not (amps > 0 and volts > 0 and hertz > 0):
-        raise OutOfDomain("under_load", "Amps and volts above nothing are needed.", quantity="volts", value=volts)
+        raise OutOfDomain("under_load", phrase("amps_volts_above_nothing_are"), quantity="volts", value=volts)
     return 1e6 * amps / (2 * math.pi * hertz * volts)
 
 
 def share_of_nominal(volts: float, nominal: float) -> float:
     """Return how far a supply is from its nominal voltage, as a share. Raises OutOfDomain."""
     if not nominal > 0:
-        raise OutOfDomain("nominal", "A nominal voltage is above nothing.", quantity="nominal", value=nominal)
+        raise OutOfDomain("nominal", phrase("nominal_voltage_above_nothing"), quantity="nominal", value=nominal)
     return volts / nominal - 1

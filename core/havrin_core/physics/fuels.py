@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from functools import cache
 
 from havrin_core.errors import OutOfDomain, UnknownName
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import (
     AIR_AR,
     AIR_INERT,
@@ -81,13 +82,13 @@ def mixture(name: str, label: str, fractions: Mapping[str, float]) -> Fuel:
     for component, share in fractions.items():
         if component not in COMPONENTS:
             known = ", ".join(COMPONENTS)
-            raise UnknownName("component_unknown", f"{component} is not one of {known}.", value=component)
+            raise UnknownName("component_unknown", phrase("not_one", component=component, known=known), value=component)
         if not 0 <= share <= 1:
-            message = f"{component} is {share}: a mole fraction lies between 0 and 1."
+            message = phrase("mole_fraction_lies_between_0", component=component, share=share)
             raise OutOfDomain("fraction_range", message, quantity=component, value=share)
     total = math.fsum(fractions.values())
     if not abs(total - 1) <= 0.005:
-        message = f"The mole fractions add to {total:.4f}, not to 1."
+        message = phrase("mole_fractions_add_not_1", total=total)
         raise OutOfDomain("fraction_sum", message, quantity="fractions", value=total)
     return _build(name, label, {c: x / total for c, x in fractions.items() if x > 0})
 
@@ -120,7 +121,7 @@ def _build(name: str, label: str, shares: dict[str, float]) -> Fuel:
     carbon, hydrogen, oxygen, nitrogen = _atoms(shares)
     o2 = carbon + hydrogen / 4 - oxygen / 2
     if not o2 > 0:
-        raise OutOfDomain("nothing_to_burn", f"{label} has nothing that burns.", quantity="fractions")
+        raise OutOfDomain("nothing_to_burn", phrase("has_nothing_burns", label=label), quantity="fractions")
     air = o2 / AIR_O2
     gross, net = heating_values_j_mol(shares, HEATING_VALUE_REFERENCE_K)
     mass = carbon * _MASS_C + hydrogen * _MASS_H + oxygen * _MASS_O + nitrogen * 2 * _MASS_N
@@ -162,7 +163,7 @@ LP_FUELS = ("LPG_C3_COMM", "C3H8", "BUTANE")  # from a tank: no meter, other pre
 def shipped_fuel(name: str) -> Fuel:
     """Return the shipped fuel called ``name`` (see FUEL_NAMES). Raises UnknownName."""
     if name not in _SHIPPED:
-        message = f"No fuel is called {name!r}: {', '.join(FUEL_NAMES)}."
+        message = phrase("no_fuel_called", name=name, fuel_names=", ".join(FUEL_NAMES))
         raise UnknownName("fuel_unknown", message, quantity="fuel", value=name)
     label, shares = _SHIPPED[name]
     return _build(name, label, shares)

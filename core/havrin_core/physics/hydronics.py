@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from havrin_core.errors import OutOfDomain, UnknownName
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import ICE_POINT_K
 from havrin_core.physics.states import require
 
@@ -21,7 +22,7 @@ class Fluid:
     def at(self, temp_k: float) -> tuple[float, float]:
         """Return density, kg/m3, and heat capacity, J/(kg K), at ``temp_k``. Raises OutOfDomain."""
         celsius = temp_k - ICE_POINT_K
-        require("mean_temp_c", celsius, self.least_c, 110.0, f"A temperature of {self.label} in °C")
+        require("mean_temp_c", celsius, self.least_c, 110.0, phrase("temperature_c", label=self.label))
         x = (celsius - 50) / 50
         return _sum(self.density, x), _sum(self.heat_capacity, x)
 
@@ -94,7 +95,7 @@ FLUIDS: Mapping[str, Fluid] = {
 def fluid(key: str) -> Fluid:
     """Return the fluid called ``key``. Raises UnknownName."""
     if key not in FLUIDS:
-        raise UnknownName("fluid_unknown", f"No fluid is called {key!r}: {', '.join(FLUIDS)}.", value=key)
+        raise UnknownName("fluid_unknown", phrase("no_fluid_called", key_=key, fluids=", ".join(FLUIDS)), value=key)
     return FLUIDS[key]
 
 
@@ -108,7 +109,7 @@ def heat_w(what: Fluid, mean_temp_k: float, difference_k: float, flow_m3_s: floa
     Raises OutOfDomain.
     """
     _check(difference_k)
-    require("flow_l_min", 60_000 * flow_m3_s, 0.0, 30_000.0, "A flow in l/min")
+    require("flow_l_min", 60_000 * flow_m3_s, 0.0, 30_000.0, phrase("flow_l_min"))
     density, capacity = what.at(mean_temp_k)
     return flow_m3_s * density * capacity * difference_k
 
@@ -119,7 +120,7 @@ def flow_m3_s(what: Fluid, mean_temp_k: float, difference_k: float, output_w: fl
     if difference_k < 0.2:
         raise OutOfDomain(
             "difference_small",
-            "Too small a difference to tell a flow from.",
+            phrase("too_small_difference_tell_flow"),
             quantity="temp_diff_k",
             value=difference_k,
         )
@@ -129,9 +130,5 @@ def flow_m3_s(what: Fluid, mean_temp_k: float, difference_k: float, output_w: fl
 
 def _check(difference_k: float) -> None:
     if not 0.0 <= difference_k <= 100.0:
-        message = (
-            "Supply is colder than return: pipes or probes swapped, or the burner off?"
-            if difference_k < 0
-            else "A difference above 100 K cannot be."
-        )
+        message = phrase("supply_colder_than_return") if difference_k < 0 else phrase("difference_above_100_k")
         raise OutOfDomain("difference_range", message, quantity="temp_diff_k", value=difference_k)

@@ -1,6 +1,7 @@
 """Reference states of volumes, and ideal gas between them."""
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import Phrase, phrase
 from havrin_core.physics.constants import GAS_CONSTANT_J_MOL_K, STANDARD_PRESSURE_PA
 from havrin_core.physics.fuels import Fuel, heating_values_j_mol
 
@@ -19,8 +20,8 @@ def volumetric_heating_values_j_m3(fuel: Fuel) -> tuple[float, float]:
     return gross * MOLES_PER_STANDARD_M3, net * MOLES_PER_STANDARD_M3
 
 
-def require(name: str, value: float, low: float, high: float, said: str) -> None:
+def require(name: str, value: float, low: float, high: float, said: Phrase) -> None:
     """Raise OutOfDomain unless ``low`` <= value <= ``high``; NaN is refused too. ``said`` names it to people."""
     if not low <= value <= high:
-        message = f"{said} of {value:g} cannot be: it lies between {low:g} and {high:g}."
+        message = phrase("cannot_lies_between", said=said, value=value, low=low, high=high)
         raise OutOfDomain("out_of_range", message, quantity=name, value=value)

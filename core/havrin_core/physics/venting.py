@@ -1,5 +1,6 @@
 """The vent's category, as its pressure and its flue temperature show it."""
 
+from havrin_core.phrases import phrase
 from havrin_core.physics.states import require
 
 CONDENSES_BELOW_K = 80.0  # over the dew point at the collar: nearer than that, water stays in the vent
@@ -12,7 +13,7 @@ def vent_category(collar_static_pa: float, flue_temp_k: float, dew_point_k: floa
     Pressure -500 to 500 Pa against the room (suction is negative), temperatures 230 to 1000 K. Wet is a flue less
     than 80 K above its dew point. Raises OutOfDomain. Source: docs/formulas.md, section 8.
     """
-    require("collar_static_pa", collar_static_pa, -500.0, 500.0, "A pressure at the collar in Pa")
-    require("flue_temp_k", flue_temp_k, 230.0, 1000.0, "A flue temperature in K")
-    require("dew_point_k", dew_point_k, 230.0, 400.0, "A dew point in K")
+    require("collar_static_pa", collar_static_pa, -500.0, 500.0, phrase("pressure_collar_pa"))
+    require("flue_temp_k", flue_temp_k, 230.0, 1000.0, phrase("flue_temperature_k"))
+    require("dew_point_k", dew_point_k, 230.0, 400.0, phrase("dew_point_k"))
     return _NUMERALS[collar_static_pa > 0, flue_temp_k < dew_point_k + CONDENSES_BELOW_K]

@@ -7,6 +7,7 @@ IAPWS R14-08(2011) equation 6 over ice, 50-273.16 K.
 import math
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import ICE_POINT_K
 
 _N = (
@@ -34,7 +35,9 @@ def saturation_pressure_pa(temp_k: float) -> float:
     3536.59
     """
     if not 180.0 <= temp_k <= 600.0:
-        raise OutOfDomain("saturation_range", f"{temp_k} K is outside 180-600 K.", quantity="temp_k", value=temp_k)
+        raise OutOfDomain(
+            "saturation_range", phrase("k_outside_180_600_k", temp_k=temp_k), quantity="temp_k", value=temp_k
+        )
     return _over_ice(temp_k) if temp_k < ICE_POINT_K else _over_liquid(temp_k)
 
 
@@ -45,7 +48,7 @@ def dew_point_k(vapour_pressure_pa: float) -> float:
     Raises OutOfDomain.
     """
     if not 0.5 <= vapour_pressure_pa <= 1.2e7:
-        message = f"No dew point for a vapour pressure of {vapour_pressure_pa} Pa."
+        message = phrase("no_dew_point_vapour_pressure", vapour_pressure_pa=vapour_pressure_pa)
         raise OutOfDomain("dew_point_range", message, quantity="vapour_pressure_pa", value=vapour_pressure_pa)
     beta = math.sqrt(math.sqrt(vapour_pressure_pa / 1e6))
     e = beta * beta + _N[2] * beta + _N[5]
@@ -81,10 +84,10 @@ def humidity_ratio(temp_k: float, relative_humidity_pct: float, pressure_pa: flo
     Raises OutOfDomain.
     """
     if not 0 <= relative_humidity_pct <= 100:
-        message = f"A relative humidity of {relative_humidity_pct} % cannot be: it lies between 0 and 100 %."
+        message = phrase("relative_humidity_cannot_lies_between", relative_humidity_pct=relative_humidity_pct)
         raise OutOfDomain("humidity_range", message, quantity="air_rh_pct", value=relative_humidity_pct)
     vapour = saturation_pressure_pa(temp_k) * relative_humidity_pct / 100
     if not vapour < pressure_pa:
-        message = "The air would be nothing but water vapour: check its temperature and the barometer."
+        message = phrase("air_would_nothing_but_water")
         raise OutOfDomain("humidity_range", message, quantity="baro_pa", value=pressure_pa)
     return vapour / (pressure_pa - vapour)

@@ -5,6 +5,7 @@ import re
 from dataclasses import dataclass
 
 from havrin_core.errors import NotUnderstood, OutOfDomain, WrongDimension
+from havrin_core.phrases import phrase
 from havrin_core.quantities.units import DIMENSION_NAMES, Unit, dimensions_of, find_unit, units_of
 
 _MINUS = str.maketrans({"−": "-", "–": "-", "﹣": "-", "＋": "+", "\u00a0": " ", "\u202f": " "})
@@ -33,14 +34,16 @@ def parse_number(text: str) -> float:
     """
     cleaned = _tidy(text)
     if not _NUMBER.fullmatch(cleaned):
-        raise NotUnderstood("number_unreadable", f"“{text}” is not a number.", value=text)
+        raise NotUnderstood("number_unreadable", phrase("not_number", text=text), value=text)
     if _AMBIGUOUS.fullmatch(cleaned):
         plain = cleaned.replace(",", "")
         point = cleaned.replace(",", ".")
-        raise NotUnderstood("number_ambiguous", f"“{text}” can mean {plain} or {point}: write one of them.", value=text)
+        raise NotUnderstood(
+            "number_ambiguous", phrase("can_mean_write_one_them", text=text, plain=plain, point=point), value=text
+        )
     value = _fraction(cleaned) if "/" in cleaned else _decimal(cleaned, text)
     if not math.isfinite(value):
-        raise OutOfDomain("number_not_finite", f"“{text}” is too large to be a reading.", value=text)
+        raise OutOfDomain("number_not_finite", phrase("too_large_reading", text=text), value=text)
     return value
 
 
@@ -56,14 +59,12 @@ def parse_quantity(text: str, dimension: str, default: Unit) -> Quantity:
     cleaned = _tidy(text)
     match = _NUMBER.match(cleaned)
     if not match:
-        raise NotUnderstood("number_unreadable", f"“{text}” does not begin with a number.", value=text)
+        raise NotUnderstood("number_unreadable", phrase("does_not_begin_number", text=text), value=text)
     typed = parse_number(match.group())
     unit = _unit(cleaned[match.end() :].strip(), dimension, default)
     value_si = unit.to_si(typed)
     if dimension == "temperature" and value_si < 0:
-        raise OutOfDomain(
-            "below_absolute_zero", f"{text} is below absolute zero (−459.67 °F, −273.15 °C).", value=typed
-        )
+        raise OutOfDomain("below_absolute_zero", phrase("below_absolute_zero_459_67", text=text), value=typed)
     return Quantity(value_si, dimension, typed, unit)
 
 
@@ -83,9 +84,20 @@ def _unit(spelling: str, dimension: str, default: Unit) -> Unit:
     wanted = ", ".join(u.symbol for u in units_of(dimension))
     others = dimensions_of(spelling)
     if others:
-        message = f"{spelling} is {DIMENSION_NAMES[others[0]]}; this is {DIMENSION_NAMES[dimension]}, in {wanted}."
+        message = phrase(
+            "is_this_is_in",
+            spelling=spelling,
+            dimension_names=DIMENSION_NAMES[others[0]],
+            dimension_names_2=DIMENSION_NAMES[dimension],
+            wanted=wanted,
+        )
         raise WrongDimension("wrong_dimension", message, quantity=dimension, value=spelling)
-    message = f"No unit is written “{spelling}”. {DIMENSION_NAMES[dimension].capitalize()} is typed in {wanted}."
+    message = phrase(
+        "no_unit_written_typed",
+        spelling=spelling,
+        dimension_names=DIMENSION_NAMES[dimension].capitalize(),
+        wanted=wanted,
+    )
     raise NotUnderstood("unit_unknown", message, quantity=dimension, value=spelling)
 
 
@@ -94,12 +106,14 @@ def _fraction(cleaned: str) -> float:
     *whole, fraction = cleaned.lstrip("+-").split()
     top, bottom = fraction.split("/")
     if int(bottom) == 0:
-        raise NotUnderstood("number_unreadable", f"“{cleaned}” divides by zero.", value=cleaned)
+        raise NotUnderstood("number_unreadable", phrase("divides_zero", cleaned=cleaned), value=cleaned)
     return sign * (sum(int(w) for w in whole) + int(top) / int(bottom))
 
 
 def _decimal(cleaned: str, text: str) -> float:
     marks = cleaned.count(",") + cleaned.count(".")
     if marks > 1:
-        raise NotUnderstood("number_ambiguous", f"“{text}” has {marks} decimal marks: write one.", value=text)
+        raise NotUnderstood(
+            "number_ambiguous", phrase("has_decimal_marks_write_one", text=text, marks=marks), value=text
+        )
     return float(cleaned.replace(",", ".").replace(" ", ""))

@@ -7,6 +7,7 @@ ppm and % by volume, and are named so (``co_ppm_dry``, ``o2_dry_pct``).
 from dataclasses import dataclass
 
 from havrin_core.errors import UnknownName
+from havrin_core.phrases import phrase
 
 INWC_PA = 249.08891  # inch of water column at 4 degC, Pa (docs/formulas.md section 1)
 PSI_PA = 6894.757293  # pound-force per square inch, Pa (same)
@@ -143,7 +144,7 @@ def dimensions_of(spelling: str) -> tuple[str, ...]:
 def units_of(dimension: str) -> tuple[Unit, ...]:
     """Return all units of ``dimension``, the usual ones first. Raises UnknownName."""
     if dimension not in DIMENSION_NAMES:
-        raise UnknownName("dimension_unknown", f"No dimension is called {dimension!r}.", value=dimension)
+        raise UnknownName("dimension_unknown", phrase("no_dimension_called", dimension=dimension), value=dimension)
     return tuple(unit for unit in UNITS if unit.dimension == dimension)
 
 
@@ -196,7 +197,7 @@ _SHARED = {
 def shown_unit(dimension: str, system: str) -> Unit:
     """Return the unit in which ``dimension`` is shown in unit system ``us`` or ``metric``. Raises UnknownName."""
     if system not in _SYSTEMS:
-        raise UnknownName("unit_system_unknown", f"Unit systems are 'us' and 'metric', not {system!r}.", value=system)
+        raise UnknownName("unit_system_unknown", phrase("unit_systems_are_us_metric", system=system), value=system)
     symbol = _SYSTEMS[system].get(dimension) or _SHARED[dimension]
     unit = find_unit(symbol, dimension)
     assert unit is not None, f"display table names no unit for {dimension}"

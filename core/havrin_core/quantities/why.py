@@ -2,12 +2,14 @@
 
 from dataclasses import dataclass
 
+from havrin_core.phrases import Saying
+
 
 @dataclass(frozen=True, slots=True)
 class Input:
     """One number that went in: its name for people, SI value, dimension of quantities.units."""
 
-    name: str
+    name: Saying
     value: float
     dimension: str
 
@@ -16,7 +18,7 @@ class Input:
 class Why:
     """Formula, what went in, where the formula comes from, and what to mind."""
 
-    formula: str
+    formula: Saying
     inputs: tuple[Input, ...]
-    source: str
-    note: str = ""
+    source: Saying
+    note: Saying = ""

@@ -6,6 +6,7 @@ from havrin_core.errors import OutOfDomain
 from havrin_core.facts.facts import ReadingFact
 from havrin_core.limits.model import DEFAULT, HOUSE
 from havrin_core.limits.table import bound, most
+from havrin_core.phrases import Saying, phrase
 from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm
 from havrin_core.physics.combustion.doubts import doubts
 from havrin_core.physics.combustion.losses import Surroundings
@@ -14,7 +15,7 @@ from havrin_core.rules.context import Context
 from havrin_core.rules.model import NOT_YET, TELL, FlueView, Lift, Reason, Sample
 
 _ASSUMED_AIR_K = 293.15
-NO_CARBON = "no_carbon"  # code of the note that CO was not read with the oxygen
+NO_CARBON = phrase("co_not_read_with_o2")
 
 
 def flue_views(context: Context) -> list[FlueView]:
@@ -35,7 +36,7 @@ def _view(context: Context, stage: str, oxygen: ReadingFact) -> FlueView:
     try:
         result = analyse(context.unit.fuel, _sample(context, oxygen, carbon.value), accuracy)
     except OutOfDomain as refusal:
-        return FlueView(stage, oxygen.phase, None, (refusal.message,), oxygen.entry_id)
+        return FlueView(stage, oxygen.phase, None, (refusal.said,), oxygen.entry_id)
     notes = tuple(doubt.text for doubt in doubts(result, accuracy))
     return FlueView(stage, oxygen.phase, result, notes, oxygen.entry_id)
 
@@ -59,7 +60,7 @@ def flue_reasons(context: Context, views: list[FlueView]) -> Iterator[Reason]:
         yield from _oxygen(context, view)
 
 
-def _doubt(view: FlueView, text: str) -> Reason:
+def _doubt(view: FlueView, text: Saying) -> Reason:
     facts = {"stage": view.stage, "text": text}
     code = "flue_no_carbon" if text == NO_CARBON else "flue_doubtful"
     return Reason(NOT_YET, code, "flue", facts, (Lift("flue", stage=view.stage),), DEFAULT, (view.entry_id,))

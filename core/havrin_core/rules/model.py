@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Any
 
 from havrin_core.limits.model import Band
+from havrin_core.phrases import Saying
 from havrin_core.physics.combustion.sample import FlueResult
 
 LEAVE, TELL, NOT_YET, SHUT_DOWN = 1, 2, 3, 4
@@ -84,7 +85,7 @@ class FlueView:
     stage: str
     phase: str
     result: FlueResult | None
-    doubts: tuple[str, ...]
+    doubts: tuple[Saying, ...]
     entry_id: str
 
 

@@ -1,8 +1,9 @@
 """Which faults cannot be told apart without going to the part itself: a table for people who make circuits."""
 
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 
 from havrin_core.machine.circuit.model import FaultMode
+from havrin_core.phrases import Saying
 from havrin_core.search.inference import spread
 from havrin_core.search.model import Outcome, Test
 from havrin_core.search.pictures import Pictures
@@ -37,8 +38,8 @@ def splitting_tests(pictures: Pictures, group: Sequence[FaultMode]) -> list[Test
     ]
 
 
-def table_alike(every: Iterable[Pictures]) -> str:
-    """Return the table as Markdown."""
+def table_alike(every: Iterable[Pictures], say: Callable[[Saying], str]) -> str:
+    """Return the table as Markdown; ``say`` puts a test's name into words."""
     lines = [
         "# Faults that look alike",
         "",
@@ -49,7 +50,7 @@ def table_alike(every: Iterable[Pictures]) -> str:
         lines += ["", f"## {pictures.circuit.name}", "", "| alike from outside | told apart by |", "|---|---|"]
         for group in groups_alike(pictures):
             names = "; ".join(fault.name for fault in group)
-            tests = "; ".join(test.name for test in splitting_tests(pictures, group)) or "nothing: the same cure"
+            tests = "; ".join(say(test.name) for test in splitting_tests(pictures, group)) or "nothing: the same cure"
             lines.append(f"| {names} | {tests} |")
     return "\n".join(lines) + "\n"
 

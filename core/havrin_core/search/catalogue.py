@@ -5,35 +5,38 @@ from collections.abc import Iterable
 from havrin_core.machine.circuit.model import AIR, WATER, Circuit, Part
 from havrin_core.machine.circuit.read import part_families
 from havrin_core.machine.virtual.plant import fire
+from havrin_core.phrases import Saying, phrase, together
 from havrin_core.physics.fuels import LP_FUELS
 from havrin_core.search.model import Test
 
-LIVE_LOW = "Live low voltage: no lead may slip across two terminals."
-LIVE_LINE = "Live LINE voltage: one hand, insulated probes, nothing metal near. Only who is qualified."
-GAS_TAP = "Opens a gas tap: leak-test it afterwards and put its cap back."
-HAND_RESET = "It was tripped by something: look for its cause before any reset, eyes on the burner."
-_GAUGES: dict[str, tuple[str, float, str, str, float]] = {  # quantity -> name, minutes, starter, caution, spread
+LIVE_LOW = phrase("live_low_voltage_no_lead")
+LIVE_LINE = phrase("live_line_voltage_one_hand")
+GAS_TAP = phrase("opens_gas_tap_leak_test")
+HAND_RESET = phrase("tripped_something_look_its_cause")
+_GAUGES: dict[str, tuple[Saying, float, str, Saying, float]] = {  # quantity -> name, minutes, starter, caution, spread
     # The spread is the share of the healthy value by which sound units of one kind differ.
-    "draft_at_switch_pa": ("Tee a gauge into the switch's hose", 3, "draft ", "", 0.1),
-    "draft_at_high_switch_pa": ("Tee a gauge into the high switch's hose", 3, "high draft ", "", 0.1),
-    "profile_low_pa": ("Gauge on the airflow switches' tubes", 3, "draft ", "", 0.1),
-    "supply_running_pa": ("Supply pressure while it tries", 4, "supply ", GAS_TAP, 0.15),
-    "manifold_pa": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP, 0.05),
-    "manifold_of_plate": ("Manifold pressure while it tries", 4, "mp ", GAS_TAP, 0.05),
-    "temperature_rise_k": ("Temperature rise when it stops", 5, "rise ", "", 0.2),
+    "draft_at_switch_pa": (phrase("tee_gauge_into_switchs_hose"), 3, "draft ", "", 0.1),
+    "draft_at_high_switch_pa": (phrase("tee_gauge_into_high_switchs"), 3, "high draft ", "", 0.1),
+    "profile_low_pa": (phrase("gauge_airflow_switches_tubes"), 3, "draft ", "", 0.1),
+    "supply_running_pa": (phrase("supply_pressure_while_tries"), 4, "supply ", GAS_TAP, 0.15),
+    "manifold_pa": (phrase("manifold_pressure_while_tries"), 4, "mp ", GAS_TAP, 0.05),
+    "manifold_of_plate": (phrase("manifold_pressure_while_tries"), 4, "mp ", GAS_TAP, 0.05),
+    "temperature_rise_k": (phrase("temperature_rise_when_stops"), 5, "rise ", "", 0.2),
 }
-_ANALYZER: dict[str, tuple[str, float, str, float]] = {  # quantity -> name, minutes, starter, spread among sound units
-    "o2_dry_pct": ("Analyzer in the flue: O₂ while it runs", 5, "o2 ", 1.2),
-    "co_air_free_ppm": ("Analyzer in the flue: O₂ and CO in one line while it runs", 5, "o2 ", 50.0),
-    "flue_temp_k": ("Analyzer in the flue: temperature while it runs", 5, "flue ", 25.0),
-    "o2_step_pct": ("O₂ before and after the blower starts", 4, "o2 step ", 0.15),
+_ANALYZER: dict[
+    str, tuple[Saying, float, str, float]
+] = {  # quantity -> name, minutes, starter, spread among sound units
+    "o2_dry_pct": (phrase("analyzer_flue_o_while_runs"), 5, "o2 ", 1.2),
+    "co_air_free_ppm": (phrase("analyzer_flue_o_co_one"), 5, "o2 ", 50.0),
+    "flue_temp_k": (phrase("analyzer_flue_temperature_while_runs"), 5, "flue ", 25.0),
+    "o2_step_pct": (phrase("o_before_after_blower_starts"), 4, "o2 step ", 0.15),
 }
 # What a gauge is called where the circuit has a second one of its sort, at high fire.
-_LOW_OF_TWO = {"draft_at_switch_pa": ("Tee a gauge into the low switch's hose", "low draft ")}
+_LOW_OF_TWO = {"draft_at_switch_pa": (phrase("tee_gauge_into_low_switchs"), "low draft ")}
 _VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
 _AMPS_SIGMA = 4e-7
 _WORD = {"look": "look", "swap": "swap", "jump": "try"}
-_AGAIN = (("same", "it stops at the same point"), ("differs", "it goes another way, or runs"))
+_AGAIN = (("same", phrase("stops_same_point")), ("differs", phrase("goes_another_way_runs")))
 
 
 def tests_of(circuit: Circuit) -> tuple[Test, ...]:
@@ -43,12 +46,12 @@ def tests_of(circuit: Circuit) -> tuple[Test, ...]:
 
 
 def _whole_unit(circuit: Circuit) -> Iterable[Test]:
-    said = [(m.key, f"stops after: {m.name.lower()}") for m in circuit.control.milestones if m.seen]
-    words = (("nothing", "nothing happens"), ("steady", "runs through"), *said)
-    yield Test("stops", "stops", "Watch one call: where does it stop?", 2, "stops ", words=words)
-    yield Test("again", "again", "Watch a second call: the same again?", 3, "stops ", words=_AGAIN)
+    said = [(m.key, phrase("stops_after", m=m.name.lower())) for m in circuit.control.milestones if m.seen]
+    words = (("nothing", phrase("nothing_happens")), ("steady", phrase("runs_through")), *said)
+    yield Test("stops", "stops", phrase("watch_one_call_where_does"), 2, "stops ", words=words)
+    yield Test("again", "again", phrase("watch_second_call_same_again"), 3, "stops ", words=_AGAIN)
     if any(state.code for state in circuit.control.states):
-        yield Test("code", "code", "Read the code, before any reset", 1, "code ")
+        yield Test("code", "code", phrase("read_code_before_any_reset"), 1, "code ")
 
 
 def _volts(circuit: Circuit) -> Iterable[Test]:
@@ -80,14 +83,14 @@ def _volt_test(circuit: Circuit, part: Part, a: str, b: str) -> Test:
     direct = part.direct or bool(_direct_only(circuit))
     sigma = _MILLIVOLT_SIGMA if _direct_only(circuit) else _VOLTS_SIGMA * (4 if line else 1)
     name = (
-        f"Volts across {part.name.lower()}, calling"
+        phrase("volts_across_calling", part=part.name.lower())
         if part.kind in ("switch",)
-        else f"Volts at {part.name.lower()}, calling"
+        else phrase("volts_calling", part=part.name.lower())
     )
     return Test(
         f"volts:{a}:{b}",
         "volts",
-        f"{name} ({a}–{b})",
+        together(name, f" ({a}–{b})"),
         2.5 if line else 1.5,
         f"v {a} {b} ",
         leads=(a, b),
@@ -136,7 +139,7 @@ def _flue(circuit: Circuit) -> Iterable[Test]:
         yield Test(
             "gauge:input_share",
             "gauge",
-            "Clock the meter, this unit alone",
+            phrase("clock_meter_unit_alone"),
             5,
             "clock ",
             quantity="input_share",
@@ -150,7 +153,7 @@ def _flue(circuit: Circuit) -> Iterable[Test]:
         yield Test(
             "gauge:water_rise_k",
             "gauge",
-            "Rise of the water while it runs",
+            phrase("rise_water_while_runs"),
             4,
             "wrise ",
             quantity="water_rise_k",
@@ -177,7 +180,7 @@ def _flame(circuit: Circuit) -> Iterable[Test]:
         yield Test(
             "flame_current",
             "gauge",
-            "Flame current in series, at light-off",
+            phrase("flame_current_series_light_off"),
             4,
             "ua ",
             quantity="flame_current_a",
@@ -201,7 +204,7 @@ def _parts(circuit: Circuit) -> Iterable[Test]:
             yield Test(
                 f"ohms:{part.key}",
                 "ohms",
-                f"Ohms of {part.name.lower()}: power off, a wire off",
+                phrase("ohms_power_off_wire_off", part=part.name.lower()),
                 shown["minutes"],
                 f"ohms {part.key} ",
                 part=part.key,
@@ -221,5 +224,5 @@ def _parts(circuit: Circuit) -> Iterable[Test]:
 
 
 def _watched(part: Part) -> Test:
-    name = f"{part.name}: tapped and shaken while it runs, volts recorded across it"
+    name = phrase("tapped_shaken_while_runs_volts", part=part.name)
     return Test(f"watch:{part.key}", "watch", name, 4, f"watch {part.key} ", part=part.key, caution=LIVE_LOW)

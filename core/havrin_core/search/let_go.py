@@ -4,6 +4,7 @@ from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass
 
 from havrin_core.machine.circuit.model import Circuit, Part
+from havrin_core.phrases import Saying, phrase
 
 # what a switch answers to in the circuit -> the channel on which an instrument reads it
 _CHANNELS = {
@@ -16,10 +17,10 @@ _CHANNELS = {
 }
 _SAID = {
     "draft_pa": "draft",
-    "water_pressure_pa": "water pressure",
-    "supply_running_pa": "gas supply",
-    "supply_air_temp_k": "supply air",
-    "water_supply_temp_k": "supply water",
+    "water_pressure_pa": phrase("water_pressure"),
+    "supply_running_pa": phrase("gas_supply"),
+    "supply_air_temp_k": phrase("supply_air"),
+    "water_supply_temp_k": phrase("supply_water"),
 }
 _BEFORE_S = 0.05  # moved so much earlier than the volts, a quantity counts as first
 
@@ -28,7 +29,7 @@ _BEFORE_S = 0.05  # moved so much earlier than the volts, a quantity counts as f
 class LetGo:
     """What one dip says. ``part`` is the contact that let go by itself, "" where none is named; ``cleared`` are those that did not."""
 
-    says: str
+    says: Saying
     part: str = ""
     cleared: tuple[str, ...] = ()
 
@@ -45,15 +46,13 @@ def let_go(circuit: Circuit, moved: Mapping[str, float], still: Collection[str])
         return _held(contacts, moved, still)
     supply = _recorded_before(contacts, fallen, {*moved, *still})
     if supply is None:
-        return LetGo(
-            f"Volts after the {_name(fallen)} fell. Record the volts before it too: then it is named or cleared."
-        )
+        return LetGo(phrase("volts_after_fell_record_volts", fallen=_name(fallen)))
     if supply in moved:
-        text = f"Volts before the {_name(fallen)} fell with those after it: not its contact. Look upstream: feed, transformer, its load."
+        text = phrase("volts_before_fell_those_after", fallen=_name(fallen))
         return LetGo(text, cleared=tuple(part.key for part in contacts))
     between = _between(contacts, supply, fallen)
     if len(between) > 1:
-        return LetGo(f"One of these let go: {', '.join(map(_name, between))}. Record the volts between them.")
+        return LetGo(phrase("one_these_let_go_record", name=", ".join(map(_name, between))))
     return _one(fallen, moved, still)
 
 
@@ -67,7 +66,7 @@ def _held(contacts: list[Part], moved: Mapping[str, float], still: Collection[st
         return None
     first = next(iter(sorted(moved, key=lambda name: moved[name])), "")
     return LetGo(
-        f"Every contact that was recorded held{f' while the {_SAID[first]} dipped' if first in _SAID else ''}.",
+        phrase("every_contact_recorded_held", said=f" while the {_SAID[first]} dipped" if first in _SAID else ""),
         cleared=held,
     )
 
@@ -85,13 +84,11 @@ def _between(contacts: list[Part], supply: str, fallen: Part) -> list[Part]:
 
 def _one(part: Part, moved: Mapping[str, float], still: Iterable[str]) -> LetGo:
     channel = _CHANNELS.get(part.feels, "")
-    steady = f"Volts in steady, volts out gone at the {_name(part)}"
+    steady = phrase("volts_steady_volts_out_gone", part=_name(part))
     if channel in moved and moved[channel] <= moved[part.nodes[1]] - _BEFORE_S:
-        text = f"The {_SAID[channel]} moved first, then the {_name(part)} opened: it did what it must. Look for what moves the {_SAID[channel]}."
+        text = phrase("moved_first_then_opened_did", said=_SAID[channel], part=_name(part))
         return LetGo(text, cleared=(part.key,))
     if channel and channel not in still:
-        return LetGo(
-            f"{steady}. Record the {_SAID[channel]} beside it: then it is the contact, or what the switch feels."
-        )
-    held = f", and the {_SAID[channel]} held" if channel else ""
-    return LetGo(f"{steady}{held}: its contact lets go.", part.key)
+        return LetGo(phrase("record_beside_then_contact_what", steady=steady, said=_SAID[channel]))
+    held = phrase("held", said=_SAID[channel]) if channel else ""
+    return LetGo(phrase("its_contact_lets_go", steady=steady, held=held), part.key)

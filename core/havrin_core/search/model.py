@@ -3,6 +3,8 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from havrin_core.phrases import Saying
+
 Outcome = float | str | None  # volts or SI of a gauge; a word of a categorical test; None for an open circuit
 
 KINDS = ("stops", "again", "code", "volts", "ohms", "gauge", "look", "watch", "jump", "swap")
@@ -16,17 +18,17 @@ class Test:
 
     key: str
     kind: str  # of KINDS
-    name: str
+    name: Saying
     minutes: float
     starter: str  # words for the entry bar
     leads: tuple[str, str] | None = None
     part: str = ""
     quantity: str = ""
     sigma: float = 0.0  # of a number, same unit
-    words: tuple[tuple[str, str], ...] = ()  # outcome -> how it is said, where the kind alone does not tell
+    words: tuple[tuple[str, Saying], ...] = ()  # outcome -> how it is said, where the kind alone does not tell
     nominal: float = 0.0  # what a sound unit of this circuit shows, for gauges
     direct: bool = False
-    caution: str = ""
+    caution: Saying = ""
     line_voltage: bool = False
 
 
@@ -53,7 +55,7 @@ class Suspect:
 class Meaning:
     """One outcome that a test could have: how likely, and who would then be first."""
 
-    outcome: str
+    outcome: Saying
     share: float
     first: str
     first_share: float
@@ -73,9 +75,9 @@ class Conflict:
     """A reading that even the best suspect does not explain."""
 
     test: str
-    name: str
-    shown: str
-    expected: str
+    name: Saying
+    shown: Saying
+    expected: Saying
     entry_id: str
 
 
@@ -87,7 +89,7 @@ class Outlook:
     next_test: Offer | None
     conflicts: tuple[Conflict, ...]
     clear: bool
-    proof: tuple[str, ...]
+    proof: tuple[Saying, ...]
     other_tests: tuple[Offer, ...]  # worth it too: "I do something else instead"
     expected: Mapping[str, Outcome]
     observations: tuple[Observation, ...]

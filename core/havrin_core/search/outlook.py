@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 
 from havrin_core.house.house_rules import HouseRules
+from havrin_core.phrases import phrase
 from havrin_core.search.inference import Hypothesis, conflicts, shares
 from havrin_core.search.model import Conflict, Observation, Outlook, Suspect
 from havrin_core.search.next_test import CLEAR, offers
@@ -12,9 +13,9 @@ from havrin_core.search.pictures import Pictures
 _SHOWN, _OTHERS = 6, 4
 _LEAST_SHARE = 0.01
 _PROOF = (
-    "Read the same thing once more as left: as found and as left side by side prove the cause.",
-    "Where it is safe, bring the fault back, see it return, and cure it again.",
-    "Then watch the whole sequence again: a second fault often stands behind the first.",
+    phrase("read_same_thing_once_more"),
+    phrase("where_safe_bring_fault_back"),
+    phrase("then_watch_whole_sequence_again"),
 )
 
 

@@ -1,12 +1,15 @@
 """Outcomes of tests as people say them."""
 
+from collections.abc import Mapping
+
 from havrin_core.machine.virtual.run import DARK
+from havrin_core.phrases import Saying, phrase
 from havrin_core.search.model import Outcome, Test
 
-_SAID = {
-    "watch": {"ok": "never lets go", "bad": "lets go"},
-    "ohms": {"ok": "as it should", "open": "open", "high": "far too high"},
-    "code": {DARK: "no code: the control is dark"},
+_SAID: Mapping[str, Mapping[str, Saying]] = {
+    "watch": {"ok": phrase("never_lets_go"), "bad": phrase("lets_go")},
+    "ohms": {"ok": phrase("should"), "open": "open", "high": phrase("far_too_high")},
+    "code": {DARK: phrase("no_code_control_dark")},
 }
 _FLUE = {
     "o2_dry_pct": "{:.1f} % O₂",
@@ -14,18 +17,20 @@ _FLUE = {
     "o2_step_pct": "{:+.1f} % O₂",
     "flue_temp_k": "{:.0f} K",
 }
-_IN_ORDER = {"ok": "in order", "bad": "not in order"}
+_IN_ORDER: Mapping[str, Saying] = {"ok": phrase("order_2"), "bad": phrase("not_order")}
 
 
-def in_words(test: Test, outcome: Outcome) -> str:
+def in_words(test: Test, outcome: Outcome) -> Saying:
     """Return an outcome in words. Gauges are told as a share of what a sound unit shows."""
     if isinstance(outcome, float):
         return _number(test, outcome)
-    said = dict(test.words) or _SAID.get(test.kind) or (_IN_ORDER if test.kind in ("look", "swap", "jump") else {})
+    said: Mapping[str, Saying] = (
+        dict(test.words) or _SAID.get(test.kind) or (_IN_ORDER if test.kind in ("look", "swap", "jump") else {})
+    )
     return said.get(str(outcome), str(outcome))
 
 
-def _number(test: Test, value: float) -> str:
+def _number(test: Test, value: float) -> Saying:
     if test.kind == "volts":
         return f"{value * 1000:.0f} mV" if test.direct and value < 1 else f"{value:.1f} V"
     if test.quantity == "flame_current_a":
@@ -34,4 +39,4 @@ def _number(test: Test, value: float) -> str:
         return _FLUE[test.quantity].format(value)
     if value < 0.02 * test.nominal:
         return "nothing"
-    return f"{100 * value / test.nominal:.0f} % of a sound unit’s"
+    return phrase("sound_units", value=100 * value / test.nominal)

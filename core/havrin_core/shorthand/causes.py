@@ -1,5 +1,6 @@
 """What a cause names, how sure it is, and what it explains: ``cause cracked vent``, ``cause worn igniter of the call``."""
 
+from havrin_core.phrases import phrase
 from havrin_core.rules.causes import CALL, EVERY, can_bring_about
 from havrin_core.rules.families import CLUSTERS, must_be_named
 from havrin_core.shorthand.model import Ask, Situation
@@ -109,17 +110,14 @@ def _asked_back(said: Said, situation: Situation, tokens: list[Token]) -> tuple[
     if not possible:
         if all(code == CALL for code, _ in still_open):
             return said, ()
-        question = (
-            f"How can “{words}” bring about the danger that is open? Name the part and what was wrong with it; "
-            "until then it counts as presumed."
-        )
+        question = phrase("how_can_bring_about_danger", words=words)
         return said if _of_call(situation, said) else _presumed(said), (
             Ask(question, ("cause not found",), holds=False),
         )
     dangers = [code for code, family in still_open if code in possible and family in CLUSTERS]
     if must_be_named(still_open, dangers):
         choices = (*(f"cause of {code}: {words}" for code in dangers), f"cause of all: {words}")
-        return said, (Ask(f"“{words}”: the cause of which?", choices),)
+        return said, (Ask(phrase("cause_which", words=words), choices),)
     return said, ()
 
 

@@ -6,6 +6,7 @@ Part, condition and action are looked for anywhere in it; what nothing uses is r
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
+from havrin_core.phrases import phrase
 from havrin_core.quantities.units import find_unit
 from havrin_core.shorthand.model import Ask, Situation
 from havrin_core.shorthand.pieces import typed_pieces
@@ -117,7 +118,7 @@ class _Words:
 
     def _ask_part(self, verb: Found) -> Read:
         said = " ".join(t.typed for t in self.tokens)
-        return Read(unread=tuple(t.typed for t in self.tokens), asks=(Ask(f"{said}: of which part?"),))
+        return Read(unread=tuple(t.typed for t in self.tokens), asks=(Ask(phrase("which_part", said=said)),))
 
     def _sense(self) -> str:
         text = " ".join(self.keys)
@@ -154,7 +155,7 @@ class _Words:
         first = likes[0]
         key = parts[0].key if parts else condition(first.key).of or spoken_of
         if not key:
-            return Read(unread=self._words(), asks=(Ask(f"{self._said()}: of which part?"),))
+            return Read(unread=self._words(), asks=(Ask(phrase("which_part", said=self._said())),))
         if key not in self.situation.parts:
             return self._not_here(key)
         head = _head(parts, self.keys)
@@ -195,7 +196,8 @@ class _Words:
                 unread=self._words(),
                 asks=(
                     Ask(
-                        f"{self._said()}: seen in order, or not sure?", (f"{_words_of(key)} ok", f"note {self._said()}")
+                        phrase("seen_order_not_sure", said=self._said()),
+                        (f"{_words_of(key)} ok", f"note {self._said()}"),
                     ),
                 ),
                 part=key,
@@ -203,7 +205,7 @@ class _Words:
         if of is not None and seen is not None and not 1 <= seen <= of:
             return Read(
                 unread=self._words(),
-                asks=(Ask(f"{seen}/{of}: seen, of how many?", (f"{_words_of(key)} ok {of}/{of}",)),),
+                asks=(Ask(phrase("seen_how_many", seen=seen, of=of), (f"{_words_of(key)} ok {of}/{of}",)),),
                 part=key,
             )
         if key in self.situation.devices and like in _LEFT_SO and not absent:
@@ -286,14 +288,14 @@ class _Words:
     def _nothing(self, parts: Sequence[Found]) -> Read:
         asks: tuple[Ask, ...] = ()
         if parts and parts[0].key in self.situation.parts:
-            asks = (Ask(f"{self._said()}: what about it?", (f"note {self._said()}",)),)
+            asks = (Ask(phrase("what_about", said=self._said()), (f"note {self._said()}",)),)
             return Read(unread=self._words(), asks=asks, part=parts[0].key)
         return Read(unread=self._words(), asks=asks)
 
     def _not_here(self, key: str) -> Read:
         name = part(key).name.lower()
         return Read(
-            unread=self._words(), asks=(Ask(f"This unit has no {name}: what is meant?", (f"note {self._said()}",)),)
+            unread=self._words(), asks=(Ask(phrase("unit_has_no_what_meant", name=name), (f"note {self._said()}",)),)
         )
 
     def _words(self) -> tuple[str, ...]:

@@ -3,6 +3,7 @@
 import re
 
 from havrin_core.errors import CoreError
+from havrin_core.phrases import phrase
 from havrin_core.physics.electrical import imbalance_pct
 from havrin_core.physics.gas.drills import drill_diameter_m
 from havrin_core.physics.gas.meter import dial_m3, meter_flow
@@ -64,12 +65,12 @@ def read_measured(verb: str, rest: list[str], situation: Situation) -> Line:
     words = [w for w in rest if w.lower() not in STAGE_WORDS and w.lower() not in PHASE_WORDS]
     outcome: Outcome
     if said not in situation.stages:
-        outcome = Problem(said, "This unit has one stage: low and high may be omitted.")
+        outcome = Problem(said, phrase("unit_has_one_stage_low"))
     else:
         try:
             outcome = _READERS[verb](words, said, situation)
         except CoreError as refusal:
-            outcome = Problem(" ".join(rest), refusal.message)
+            outcome = Problem(" ".join(rest), refusal.said)
     if isinstance(outcome, Problem):
         return Line((), (outcome,), (), phase, situation.stage, "")
     return Line((outcome,), (), (), phase, said, "")
@@ -89,18 +90,18 @@ def _clock(words: list[str], stage: str, situation: Situation) -> Outcome:
         elif low not in _CLOCK_WORDS:
             unknown.append(word)
     if unknown or len(units) != 1 or len(numbers) not in (2, 3):
-        how = "Dial, turns, seconds: clock 2 ft3 1 30.2, clock 1/2 ft3 1 30; one turn may be omitted."
+        how = phrase("dial_turns_seconds_clock_2")
         return Problem(" ".join(unknown) or " ".join(words) or "clock", how)
     if situation.gas is None:
-        return Problem("clock", "Nothing is known of this line's gas: write the input itself.")
+        return Problem("clock", phrase("nothing_known_lines_gas_write"))
     dial, turns, seconds = (numbers[0], 1.0, numbers[1]) if len(numbers) == 2 else numbers
     for value, (least, most), what in (
         (dial_m3(dial, units[0]), _DIAL_M3, "dial"),
-        (turns, _TURNS, "number of turns"),
-        (seconds, _SECONDS, "time in seconds"),
+        (turns, _TURNS, phrase("number_turns")),
+        (seconds, _SECONDS, phrase("time_seconds")),
     ):
         if not least <= value <= most:
-            return Problem(" ".join(words), f"No meter is clocked with such a {what}: dial, turns, seconds.")
+            return Problem(" ".join(words), phrase("no_meter_clocked_such_dial", what=what))
     gas = situation.gas
     volume = dial_m3(dial, units[0])
     at_meter_pa = gas.meter_gauge_pa()
@@ -119,7 +120,7 @@ def _clock(words: list[str], stage: str, situation: Situation) -> Outcome:
     shown = show_in(flow.input_gross_w, unit)
     limits = measurand("input_w")
     if not limits.least <= flow.input_gross_w <= limits.most:
-        return Problem(" ".join(words), f"That would be {shown.text} {unit.symbol}: check dial, turns and seconds.")
+        return Problem(" ".join(words), phrase("would_check_dial_turns_seconds", shown=shown.text, symbol=unit.symbol))
     return Reading(
         "input_w", flow.input_gross_w, round(shown.value, unit.decimals), unit.symbol, stage, computed_from=parts
     )
@@ -128,7 +129,7 @@ def _clock(words: list[str], stage: str, situation: Situation) -> Outcome:
 def _orifice(words: list[str], stage: str, situation: Situation) -> Outcome:
     """``orifice 4 #43`` or ``orifice 4 2.26 mm``: how many, and their size."""
     if len(words) < 2 or not words[0].isdigit():
-        return Problem(" ".join(words) or "orifice", "How many, and which drill: orifice 4 #43, or orifice 4 2.26 mm.")
+        return Problem(" ".join(words) or "orifice", phrase("how_many_which_drill_orifice"))
     size = " ".join(words[1:])
     metres = drill_diameter_m(size)
     reading = Reading(
@@ -151,7 +152,7 @@ def _phases(words: list[str], stage: str, situation: Situation) -> Outcome:
     ]
     numbers = [number for _, number in pieces if number is not None]
     if len(numbers) != 3 or len(pieces) != 3:
-        return Problem(" ".join(words) or "phases", "Three readings: phases 208 212 206, volts or amps.")
+        return Problem(" ".join(words) or "phases", phrase("three_readings_phases_208_212"))
     kind = "voltage" if min(numbers) > _LINE_MOST_V else "current"
     value = imbalance_pct(numbers)
     parts = tuple((f"phase_{i}", n) for i, n in enumerate(numbers, 1))

@@ -7,6 +7,7 @@ from datetime import date
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.traits import devices_of, parts_of
 from havrin_core.machine.unit import Unit
+from havrin_core.phrases import Phrase, Saying
 from havrin_core.physics.fuels import Fuel
 from havrin_core.tape.entries import Body
 
@@ -91,18 +92,18 @@ def situation_of(
 
 @dataclass(frozen=True, slots=True)
 class Problem:
-    """A piece of the line that was not understood or cannot be, with lines that may have been meant."""
+    """A piece of the line that was not understood or cannot be, with lines that may have been meant and what they mean."""
 
     piece: str
-    text: str
-    meanings: tuple[str, ...] = ()
+    text: Phrase
+    meanings: tuple[tuple[str, Saying], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class Ask:
     """A question back, with whole lines to choose from. ``holds``: nothing is written before it is answered."""
 
-    question: str
+    question: Phrase
     choices: tuple[str, ...] = ()
     holds: bool = True
 
@@ -113,7 +114,7 @@ class Line:
 
     bodies: tuple[Body, ...]
     problems: tuple[Problem, ...]
-    doubts: tuple[str, ...]
+    doubts: tuple[Phrase, ...]
     phase: str
     stage: str
     station: str

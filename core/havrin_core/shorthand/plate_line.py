@@ -2,6 +2,7 @@
 
 from havrin_core.errors import CoreError
 from havrin_core.facts.plate_values import PLATE_FIELDS, STAGED_FIELDS, is_staged, numbers_wanted, plate_name
+from havrin_core.phrases import phrase
 from havrin_core.quantities.parse import parse_quantity
 from havrin_core.quantities.units import shown_unit
 from havrin_core.shorthand.model import Line, Problem, Situation
@@ -27,11 +28,11 @@ def _value(words: list[str], stage: str, situation: Situation) -> PlateValue | P
     if named is None:
         names = ", ".join(measurand(key).words[0] for key in (*STAGED_FIELDS, *PLATE_FIELDS))
         return Problem(
-            " ".join(words) or "plate", f"Which value of the plate? {names}.", nearest(" ".join(words), known)
+            " ".join(words) or "plate", phrase("which_value_plate", names=names), nearest(" ".join(words), known)
         )
     what, typed = measurand(named[0]), words[named[1] :]
     if is_staged(what.key) and stage not in situation.stages:
-        return Problem(stage, "This unit has one stage: low and high may be omitted.")
+        return Problem(stage, phrase("unit_has_one_stage_low"))
     return _numbers(what, typed, stage, situation)
 
 
@@ -40,16 +41,18 @@ def _numbers(what: Measurand, typed: list[str], stage: str, situation: Situation
     pieces, symbol = _split(typed, unit.symbol)
     wanted = numbers_wanted(what.key)
     if len(pieces) != wanted:
-        said = "one number" if wanted == 1 else "two numbers, least and most"
-        return Problem(" ".join(typed) or what.name, f"Plate, {plate_name(what.key, None)}: {said}.")
+        said = phrase("one_number") if wanted == 1 else phrase("two_numbers_least_most")
+        return Problem(
+            " ".join(typed) or what.name, phrase("plate_wants", name=plate_name(what.key, None), wanted=said)
+        )
     try:
         values = tuple(parse_quantity(f"{piece} {symbol}", what.dimension, unit).value_si for piece in pieces)
     except CoreError as refusal:
-        return Problem(" ".join(typed), f"{what.name}: {refusal.message}")
+        return Problem(" ".join(typed), phrase("of_a_reading", what=what.name, said=refusal.said))
     if any(not what.least <= value <= what.most for value in values):
-        return Problem(" ".join(typed), f"No plate says {' to '.join(pieces)} {symbol} for that: check the unit.")
+        return Problem(" ".join(typed), phrase("no_plate_says_check_unit", pieces=" to ".join(pieces), symbol=symbol))
     if wanted == 2 and not values[0] < values[1]:
-        return Problem(" ".join(typed), "The least is not below the most: least first.")
+        return Problem(" ".join(typed), phrase("least_not_below_most_least"))
     text = f"{' to '.join(pieces)} {symbol}"
     return PlateValue(what.key, values, text, stage if is_staged(what.key) else None)
 

@@ -9,6 +9,7 @@ import re
 from dataclasses import replace
 
 from havrin_core.errors import CoreError
+from havrin_core.phrases import Phrase, phrase
 from havrin_core.quantities.display import show_in
 from havrin_core.quantities.parse import parse_quantity
 from havrin_core.quantities.units import ALL_SPELLINGS, shown_unit
@@ -35,7 +36,7 @@ _PPM_PER_PERCENT = 1e4
 def read_line(text: str, situation: Situation) -> Line:
     """Return what ``text`` says in ``situation``. Never raises for what was typed: problems are data."""
     if len(text) > MOST_CHARACTERS:
-        long = f"A line holds {MOST_CHARACTERS} characters; this has {len(text)}."
+        long = phrase("line_holds_characters_has", most_characters=MOST_CHARACTERS, text=len(text))
         return _nothing(situation, Problem(text[:20] + "…", long))
     words = _GLUED.sub(" ", text.strip()).split()
     if not words:
@@ -69,7 +70,9 @@ def _with_near_readings(line: Line, words: list[str]) -> Line:
     near = difflib.get_close_matches(said.lower(), measurand_words(), n=3, cutoff=0.7)
     if not near:
         return line
-    return replace(line, asks=(Ask(f"“{said}” {rest}: which reading?", tuple(f"{word} {rest}" for word in near)),))
+    return replace(
+        line, asks=(Ask(phrase("which_reading", said=said, rest=rest), tuple(f"{word} {rest}" for word in near)),)
+    )
 
 
 def _nothing(situation: Situation, *problems: Problem) -> Line:
@@ -199,7 +202,7 @@ class _Readings:
         self.words = kept
         self.bodies: list[Reading] = []
         self.asks: list[Ask] = []
-        self.doubts: list[str] = []
+        self.doubts: list[Phrase] = []
 
     def read(self) -> Line:
         at = 0
@@ -215,14 +218,14 @@ class _Readings:
         if said[-1] in self.situation.stages:
             return said[-1]
         if len(self.situation.stages) == 1:
-            self.problems.append(Problem(said[-1], "This unit has one stage: low and high may be omitted."))
+            self.problems.append(Problem(said[-1], phrase("unit_has_one_stage_low")))
         return self.situation.stages[-1]
 
     def _one(self, at: int) -> int:
         named = self._measurand(at)
         if named is None:
             piece = self.words[at]
-            self.problems.append(Problem(piece, f"“{piece}” is not a word I know here.", nearest(piece)))
+            self.problems.append(Problem(piece, phrase("not_word_i_know_here", piece=piece), nearest(piece)))
             return self._skip_value(at + 1)
         what, at = named
         if what.key == "volts_across_v":
@@ -258,7 +261,7 @@ class _Readings:
         if stop - at > 1 and "/" not in self.words[at + 1]:
             stop = at + 1
         if stop == at:
-            self.problems.append(Problem(what.name, f"{what.name}: a number is missing."))
+            self.problems.append(Problem(what.name, phrase("number_missing", what=what.name)))
             return self._skip_value(at)
         number_text = " ".join(self.words[at:stop])
         if stop < len(self.words) and self._is_unit(what, stop):
@@ -285,28 +288,28 @@ class _Readings:
                 shown_unit("percent" if percent else what.dimension, self.situation.system),
             )
         except CoreError as refusal:
-            self.problems.append(Problem(text, f"{what.name}: {refusal.message}"))
+            self.problems.append(Problem(text, phrase("of_a_reading", what=what.name, said=refusal.said)))
             return
         value = quantity.value_si * _PPM_PER_PERCENT if percent else quantity.value_si
         if not what.least <= value <= what.most:
             self.problems.append(Problem(text, self._beyond(what, text, quantity.unit.symbol)))
             return
         if what.key == "co_ppm_dry" and 0 < value < 1 and text.strip(".,0123456789 ") == "":
-            self.asks.append(Ask(f"CO {text}: percent or ppm?", (f"co {text} %", f"co {text} ppm")))
+            self.asks.append(Ask(phrase("co_percent_ppm", text=text), (f"co {text} %", f"co {text} ppm")))
             return
         stage = self.stage if what.staged else None
         self.bodies.append(
             Reading(what.key, value, quantity.typed, quantity.unit.symbol, stage, station, leads=leads, at_least=over)
         )
         if what.key == "draft_pa" and quantity.value_si > 0:
-            self.doubts.append("taken as suction; kept as you typed it")
+            self.doubts.append(phrase("taken_suction_kept_you_typed"))
 
-    def _beyond(self, what: Measurand, text: str, symbol: str) -> str:
+    def _beyond(self, what: Measurand, text: str, symbol: str) -> Phrase:
         unit = next(u for u in [shown_unit(what.dimension, self.situation.system)])
         least, most = show_in(what.least, unit), show_in(what.most, unit)
-        reason = what.beyond or f"it lies between {least.text} and {most.text} {unit.symbol}"
+        reason = what.beyond or phrase("lies_between", least=least.text, most=most.text, symbol=unit.symbol)
         bare = text if any(c.isalpha() or c in "%°" for c in text) else f"{text} {symbol}"
-        return f"{what.name} cannot be {bare}: {reason}"
+        return phrase("cannot", what=what.name, bare=bare, reason=reason)
 
     def _volts(self, what: Measurand, at: int) -> int:
         rest = self.words[at:]
@@ -318,9 +321,7 @@ class _Readings:
         named = longest_phrase(rest, names)
         if named is None:
             known = ", ".join(name.replace("_", " ") for name, _, _ in self.situation.nodes)
-            self.problems.append(
-                Problem("v", f"Volts across what? v limit 0.0, or two node numbers: v 2 3 25.9. Here: {known}.")
-            )
+            self.problems.append(Problem("v", phrase("volts_across_what_v_limit", known=known)))
             return self._skip_value(at)
         leads = next((a, b) for name, a, b in self.situation.nodes if name == named[0])
         return self._value(what, at + named[1], named[0], leads)
@@ -336,8 +337,10 @@ class _Readings:
     def _volts_between(self, what: Measurand, at: int, a: str, b: str) -> int:
         unknown = [node for node in (a, b) if node not in self._nodes()]
         if unknown or a == b:
-            text = f"This circuit has no node {unknown[0]}." if unknown else "Both leads are on the same node."
-            self.problems.append(Problem(f"{a} {b}", f"{text} Its nodes: {', '.join(sorted(self._nodes()))}."))
+            text = phrase("circuit_has_no_node", unknown=unknown[0]) if unknown else phrase("both_leads_are_same_node")
+            self.problems.append(
+                Problem(f"{a} {b}", phrase("its_nodes", text=text, nodes=", ".join(sorted(self._nodes()))))
+            )
             return at + 3
         station = next((name for name, *pair in self.situation.nodes if {a, b} == set(pair)), None)
         return self._value(what, at + 2, station, (a, b))
@@ -347,10 +350,8 @@ class _Readings:
         known = {m.key: m.key for m in milestones_of(self.situation.circuit)}
         named = longest_phrase(rest, known)
         if named is None:
-            said = ", ".join(known) or "no circuit is known for this unit"
-            self.problems.append(
-                Problem(" ".join(rest) or "seen", f"What was seen? {said}. Then the seconds after the call.")
-            )
+            said = ", ".join(known) or phrase("no_circuit_known_unit")
+            self.problems.append(Problem(" ".join(rest) or "seen", phrase("what_seen_then_seconds_after", said=said)))
             return self._skip_value(at)
         return self._value(what, at + named[1], named[0])
 
@@ -358,9 +359,7 @@ class _Readings:
         unit = shown_unit(what.dimension, self.situation.system)
         shown = show_in(hot - cold, unit)
         if hot <= cold:
-            self.problems.append(
-                Problem("rise", "Supply is not warmer than return: probes swapped, or the burner off?")
-            )
+            self.problems.append(Problem("rise", phrase("supply_not_warmer_than_return")))
             return
         parts = (("supply_air_temp_k", hot), ("return_air_temp_k", cold))
         self.bodies.append(

@@ -2,6 +2,7 @@
 
 import re
 
+from havrin_core.phrases import phrase
 from havrin_core.physics.electrical import capacitor_under_load_uf, share_of_nominal
 from havrin_core.physics.shares import equivalent_length_m, span_share, transformer_load
 from havrin_core.shorthand.model import Problem, Situation
@@ -11,11 +12,11 @@ from havrin_core.tape.entries import Reading
 Outcome = Reading | Problem
 _OF = frozenset(("of", "v", "a", "va", "volts", "amps", "x", "at", "rated", "uf", "µf", "mfd"))
 _ELBOW = re.compile(r"(\d+)\s*x\s*(90|45)")
-_VA = "Volts, amps and rating of the transformer under load: va 24.6 1.35 of 40."
-_MAINS = "Line voltage while it runs, and the plate’s: mains 112 of 120."
-_CAP = "Read and rated, in µF: cap 37.2 of 40, discharged, one lead off. Or under load: cap 5.2 A 370 V of 40."
-_BELT = "Deflection and span of the belt: belt 9 mm 600 mm, or belt 0.4 in 24 in."
-_RUN = "Straight run, elbows, and the manual’s most: ventrun 30 ft 4x90 2x45 of 60 ft."
+_VA = phrase("volts_amps_rating_transformer_under")
+_MAINS = phrase("line_voltage_while_runs_plates")
+_CAP = phrase("read_rated_f_cap_37")
+_BELT = phrase("deflection_span_belt_belt_9")
+_RUN = phrase("straight_run_elbows_manuals_most")
 
 
 def read_transformer(words: list[str], stage: str, situation: Situation) -> Outcome:

@@ -7,6 +7,7 @@ from datetime import date
 from havrin_core.follow_up.frost import HOLDS_HOURS
 from havrin_core.follow_up.plan import APPROVERS
 from havrin_core.machine.circuit.codes import normal_pattern
+from havrin_core.phrases import Saying, phrase
 from havrin_core.quantities.dates import date_in
 from havrin_core.shorthand.causes import read_cause
 from havrin_core.shorthand.clause import Read, read_clause
@@ -118,10 +119,10 @@ def _codes(text: str, situation: Situation) -> Line:
     """Return one code, or several stored ones with commas between them, newest first."""
     patterns = [normal_pattern(piece) for piece in text.split(",") if piece.strip()]
     if not patterns or any(len(pattern) > _MOST_CODE for pattern in patterns):
-        how = "Which code? Flashes (code 2 4, code L S S, code 3 red), digits or letters (code E13)."
+        how = phrase("which_code_flashes_code_2")
         return line_of(Problem(text or "code", how), situation)
     unknown = [p for p in patterns if situation.codes and p not in situation.codes]
-    doubts = tuple(f"this control’s chart knows no code {p}: count it again" for p in unknown)
+    doubts = tuple(phrase("code_not_on_chart", code=p) for p in unknown)
     # The newest is written last: the tape's newest code is the one that counts.
     bodies = tuple(Code(pattern) for pattern in reversed(patterns))
     return replace(line_of(bodies, situation), doubts=doubts, station="call")
@@ -129,13 +130,13 @@ def _codes(text: str, situation: Situation) -> Line:
 
 def _did(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not rest:
-        return Problem("did", "Did what? For example: did clean rod.")
+        return Problem("did", phrase("did_what_example_did_clean"))
     bodies: list[Body] = []
     spoken_of = ""
     for clause in clauses_of(text):
         read = read_clause(clause, situation, spoken_of, done=True)
         if read.unread or read.asks or not read.bodies:
-            what = "“" + text + "”: what was done, to which part? Write it as a note, or pick one."
+            what = phrase("what_done_which_part_write", text=text)
             return Problem(text, what, nearest_parts(text, "did change"))
         bodies += read.bodies
         spoken_of = read.part
@@ -152,7 +153,7 @@ def _found(rest: list[str], text: str, situation: Situation) -> Outcome:
             if not isinstance(device, Problem) or way.key in ("bridged", "tee", "tap"):
                 return _put_in(way.key, after, situation, found=True)
     if not rest:
-        return Problem("found", "Found what? For example: found soot, found crack cell 3.")
+        return Problem("found", phrase("found_what_example_found_soot"))
     return read_clauses(text, situation)
 
 
@@ -180,7 +181,7 @@ def _device(rest: list[str], situation: Situation) -> str | Problem:
         if found:
             return found[0].key
     known = ", ".join(device.replace("_", " ") for device in situation.devices)
-    return Problem(" ".join(rest) or "?", f"Which device? Here: {known}.", nearest(" ".join(rest)))
+    return Problem(" ".join(rest) or "?", phrase("which_device_here", known=known), nearest(" ".join(rest)))
 
 
 def _rest_of_device(rest: list[str], device: str) -> list[str]:
@@ -208,7 +209,7 @@ def _where(how: str, rest: list[str], situation: Situation) -> str | Problem:
         return device
     text = " ".join(rest).lower()
     if not text or len(text) > _MOST_PLACE:
-        return Problem(text or how, f"Where? Say it in a few words: {way.verb_in} manifold.")
+        return Problem(text or how, phrase("where_say_few_words_manifold", verb_in=way.verb_in))
     return text
 
 
@@ -254,12 +255,12 @@ def _leak(rest: list[str], text: str, situation: Situation) -> Outcome:
         return Proof("leak", False)
     if word.startswith(("at ", "on ", "in ")):
         return read_clauses(f"leak {text}", situation)
-    return Problem(text or "leak", "How did the leak check end? leak ok, or leak bad.")
+    return Problem(text or "leak", phrase("how_did_leak_check_end"))
 
 
 def _cycles(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not rest or not rest[0].isdigit() or not 1 <= int(rest[0]) <= 99:
-        return Problem(text or "cycles", "How many full cycles were watched? cycles 5; or cycles 1 failed.")
+        return Problem(text or "cycles", phrase("how_many_full_cycles_were"))
     words = [word.lower() for word in rest[1:]]
     passed = not any(word in ("failed", "bad", "not", "no", "fails") for word in words)
     left = [
@@ -298,12 +299,12 @@ def _leaves(rest: list[str], text: str, situation: Situation) -> Outcome:
             words = text[len(said) :].strip(" ,:")
             whom, means = _told_whom(words) if _says_told(words) else ((), "")
             return Said("leaves", words, state=way, told=whom, means=means)
-    return Problem(text or "leaves", "How is it left? leaves running · made safe · waiting for … · not touched.")
+    return Problem(text or "leaves", phrase("how_left_leaves_running_made"))
 
 
 def _told(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not text:
-        return Problem("told", "Told whom? For example: told owner by phone.")
+        return Problem("told", phrase("told_whom_example_told_owner"))
     whom, means = _told_whom(text)
     return Said("told", text, told=whom or (rest[0].lower(),), means=means)
 
@@ -312,10 +313,10 @@ def _date(text: str, situation: Situation) -> date | None:
     return date_in(text, situation.today) if situation.today else None
 
 
-def _worded(name: str, label: str) -> Callable[[list[str], str, Situation], Outcome]:
+def _worded(name: str, label: Saying) -> Callable[[list[str], str, Situation], Outcome]:
     def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if not text:
-            return Problem(name, f"{label}: say it in a few words.")
+            return Problem(name, phrase("say_few_words", label=label))
         return Said(name, text, until=_date(text, situation))
 
     return read
@@ -325,27 +326,30 @@ def _levelled(name: str, allowed: tuple[int, ...]) -> Callable[[list[str], str, 
     def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if len(rest) < 2 or not rest[0].isdigit() or int(rest[0]) not in allowed:
             levels = ", ".join(str(n) for n in allowed)
-            return Problem(text or name, f"Write the level and the reason: {name} {allowed[0]} … Levels: {levels}.")
+            return Problem(
+                text or name, phrase("write_level_reason_levels", name=name, allowed=allowed[0], levels=levels)
+            )
         return Said(name, " ".join(rest[1:]), int(rest[0]))
 
     return read
 
 
-def _answered(name: str, label: str) -> Callable[[list[str], str, Situation], Outcome]:
+def _answered(name: str, label: Saying) -> Callable[[list[str], str, Situation], Outcome]:
     def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if not rest or rest[0].lower() not in APPROVERS:
             return Problem(
-                text or name, f"{label}: who, and for which part? {name} owner inducer. Who: {', '.join(APPROVERS)}."
+                text or name,
+                phrase("who_which_part_owner_inducer", label=label, name=name, approvers=", ".join(APPROVERS)),
             )
         return Said(name, " ".join([rest[0].lower(), *rest[1:]]))
 
     return read
 
 
-def _dated(name: str, label: str) -> Callable[[list[str], str, Situation], Outcome]:
+def _dated(name: str, label: Saying) -> Callable[[list[str], str, Situation], Outcome]:
     def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if date_in(text, date.min) is None:
-            return Problem(text or name, f"{label}: which day? 2026-12-01, 1 December, Friday, in 5 days.")
+            return Problem(text or name, phrase("which_day_2026_12_01", label=label))
         return Said(name, text, until=_date(text, situation))
 
     return read
@@ -353,7 +357,7 @@ def _dated(name: str, label: str) -> Callable[[list[str], str, Situation], Outco
 
 def _building(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not rest or rest[0].lower() not in HOLDS_HOURS:
-        return Problem(text or "building", f"How long does it keep its heat? {', '.join(HOLDS_HOURS)}.")
+        return Problem(text or "building", phrase("how_long_does_keep_its", holds_hours=", ".join(HOLDS_HOURS)))
     return Said("building", text.lower())
 
 
@@ -363,7 +367,7 @@ def _cause(rest: list[str], text: str, situation: Situation) -> Outcome:
 
 def _note(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not text:
-        return Problem("note", "A note needs its words.")
+        return Problem("note", phrase("note_needs_its_words"))
     for prefix in ("for owner:", "for the owner:", "owner:"):
         if text.lower().startswith(prefix):
             return Note(text[len(prefix) :].strip(), for_owner=True)
@@ -371,7 +375,7 @@ def _note(rest: list[str], text: str, situation: Situation) -> Outcome:
 
 
 def _side(rest: list[str], text: str, situation: Situation) -> Outcome:
-    return Note(text, for_owner=True, side=True) if text else Problem("side", "What was seen on the other system?")
+    return Note(text, for_owner=True, side=True) if text else Problem("side", phrase("what_seen_other_system"))
 
 
 def _disable(rest: list[str], text: str, situation: Situation) -> Outcome:
@@ -399,27 +403,27 @@ _READERS: Mapping[str, Callable[[list[str], str, Situation], Outcome]] = {
     "cause": _cause,
     "advise": _worded("advise", "Advice"),
     "refused": _worded("refuse", "Refused"),
-    "cannot": _worded("cannot", "Cannot be put right now"),
+    "cannot": _worded("cannot", phrase("cannot_put_right_now")),
     "told": _told,
     "building": _building,
-    "vulnerable": _worded("vulnerable", "Cold would harm"),
-    "tempheat": _worded("tempheat", "Heat for the time being"),
+    "vulnerable": _worded("vulnerable", phrase("cold_would_harm")),
+    "tempheat": _worded("tempheat", phrase("heat_time_being")),
     "drained": _worded("drained", "Drained"),
-    "part": _worded("order", "To order"),
-    "approve": _answered("approve", "Needs a yes"),
+    "part": _worded("order", phrase("order")),
+    "approve": _answered("approve", phrase("needs_yes")),
     "approved": _answered("approved", "Approved"),
     "declined": _answered("declined", "Declined"),
     "arrives": _dated("arrives", "Arrives"),
-    "again": _dated("again", "Next visit"),
-    "temporary": _worded("temporary", "Temporary repair"),
-    "lasting": _worded("lasting", "Lasting repair"),
+    "again": _dated("again", phrase("next_visit")),
+    "temporary": _worded("temporary", phrase("temporary_repair")),
+    "lasting": _worded("lasting", phrase("lasting_repair")),
     "shut": _shut,
     "leaves": _leaves,
-    "untag": _worded("untag", "Tag off, back in service"),
+    "untag": _worded("untag", phrase("tag_off_back_service")),
     "stricter": _levelled("stricter", (2, 3, 4)),
     "override": _levelled("override", (1, 2)),
     "putback": lambda rest, text, situation: Read(unread=tuple(rest)) if rest else Proof("put_back", True),
-    "phoned": _worded("call", "By telephone"),
+    "phoned": _worded("call", phrase("telephone")),
     "complaint": _worded("complaint", "Complaint"),
     "disable": _disable,
     "power": _power,

@@ -1,6 +1,7 @@
 """The line ``tight``: pressure decay of a closed gas line, or let-by past a closed valve."""
 
 from havrin_core.limits.table import most
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import STANDARD_PRESSURE_PA
 from havrin_core.physics.gas.tightness import Closed, decay, least_seconds
 from havrin_core.quantities.display import show_in
@@ -10,9 +11,7 @@ from havrin_core.shorthand.pieces import typed_pieces, unused_words
 from havrin_core.tape.entries import Reading
 
 _DIMENSIONS = ("volume", "pressure", "time", "temperature")
-_HOW = (
-    "Volume, pressure before and after, time: tight 12 l 20 mbar 19.8 mbar 5 min; temperatures may follow: 21 C 20 C."
-)
+_HOW = phrase("volume_pressure_before_after_time")
 _GAUGE_STEP_PA = 10.0  # 0.1 mbar, 0.04 inWC: what a usual gauge still shows
 _TAKEN_K = 293.15
 
@@ -25,7 +24,7 @@ def read_tightness(words: list[str], stage: str, situation: Situation) -> Readin
     found: dict[str, list[float]] = {dimension: [] for dimension in _DIMENSIONS}
     for number, unit, piece in typed_pieces(" ".join(words), *_DIMENSIONS):
         if unit is None:
-            return Problem(piece, f"A number without its unit. {_HOW}")
+            return Problem(piece, phrase("number_without_its_unit", how=_HOW))
         found[unit.dimension].append(unit.to_si(number))
     volume, pressure, time, temps = (found[dimension] for dimension in _DIMENSIONS)
     if len(volume) != 1 or len(pressure) != 2 or len(time) != 1 or len(temps) not in (0, 2):

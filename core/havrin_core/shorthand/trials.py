@@ -1,6 +1,7 @@
 """Lines that try a part or watch the sequence: stops, look, ohms, swap, try, watch."""
 
 from havrin_core.machine.circuit.model import Circuit, Milestone
+from havrin_core.phrases import phrase
 from havrin_core.search.pictures import NOTHING, STEADY, pictures_of
 from havrin_core.shorthand.model import Line, Problem, Situation
 from havrin_core.shorthand.words import longest_phrase, nearest
@@ -21,7 +22,7 @@ def milestones_of(circuit: Circuit | None) -> tuple[Milestone, ...]:
 def read_trial(verb: str, rest: list[str], situation: Situation) -> Line:
     """Return the line that ``verb`` with its ``rest`` makes."""
     if not situation.circuit:
-        return _line(situation, Problem(verb, "No circuit is known for this unit: write it as a note."))
+        return _line(situation, Problem(verb, phrase("no_circuit_known_unit_write")))
     outcome = _stops(rest, situation) if verb == "stops" else _part(verb, rest, situation)
     return _line(situation, outcome, _igniter(outcome, rest, situation.circuit))
 
@@ -48,7 +49,7 @@ def _stops(rest: list[str], situation: Situation) -> Proof | Problem:
         text = " ".join(rest)
         return Problem(
             text or "stops",
-            f"Where does it stop? The last thing that happens: {', '.join(known)}.",
+            phrase("where_does_stop_last_thing", known=", ".join(known)),
             nearest(text, known),
         )
     return Proof("stops", named[0] == STEADY, device=named[0], outcome=named[0])
@@ -64,12 +65,12 @@ def _part(verb: str, rest: list[str], situation: Situation) -> Proof | Problem:
     if named is None:
         text = " ".join(rest)
         names = ", ".join(sorted({key.replace("_", " ") for key in known.values()}))
-        return Problem(text or verb, f"“{verb}” which part? Here: {names}.", nearest(text, known))
+        return Problem(text or verb, phrase("which_part_here", verb=verb, names=names), nearest(text, known))
     word = " ".join(rest[named[1] :]).lower()
     outcome = _ohms(named[0], word, situation) if kind == "ohms" else _good_or_bad(word)
     if not outcome:
-        how = "a number, open, or ok" if kind == "ohms" else "ok or bad"
-        return Problem(word or verb, f"{named[0].replace('_', ' ')}: and what did it show? {how}.")
+        how = phrase("number_open_ok") if kind == "ohms" else phrase("ok_bad")
+        return Problem(word or verb, phrase("what_did_show", named=named[0].replace("_", " "), how=how))
     return Proof(kind, outcome == "ok", device=named[0], outcome=outcome)
 
 

@@ -4,79 +4,80 @@ import difflib
 from collections.abc import Mapping
 from functools import lru_cache
 
+from havrin_core.phrases import Saying, phrase
 from havrin_core.vocabulary.index import condition_index, part_index, phrase_index
 from havrin_core.vocabulary.measurands import MEASURANDS, Measurand
 
 STAGE_WORDS = {"hi": "high", "high": "high", "hf": "high", "lo": "low", "low": "low", "lf": "low"}
 PHASE_WORDS = {"found": "found", "asfound": "found", "left": "left", "asleft": "left", "trial": "trial"}
 VERBS = {
-    "did": "something done: did clean rod",
-    "found": "something seen: found soot",
-    "saw": "something seen: saw rust flakes",
-    "jump": "jumper in: jump call",
-    "unjump": "jumper out: unjump call",
-    "hold": "a switch or damper held or taped: hold door switch",
-    "release": "released again: release door switch",
-    "lift": "a lead lifted: lift rod lead",
-    "land": "the lead back on: land rod lead",
-    "tee": "a tee in a hose: tee pressure switch",
-    "untee": "the tee out again: untee pressure switch",
-    "tap": "a gas tap opened: tap manifold",
-    "plug": "the tap plugged: plug manifold",
-    "pull": "a part taken out: pull igniter",
-    "refit": "the part back in: refit igniter",
-    "alter": "a setting changed for a test: alter blower speed to high",
-    "restore": "the setting back: restore blower speed to high",
-    "temporary": "a temporary repair: temporary hose clamped until 12 December",
-    "lasting": "the lasting repair in its place: lasting new hose",
-    "part": "a part to order: part inducer",
-    "approve": "who must say yes to which part: approve owner inducer, igniter",
-    "approved": "who said yes: approved owner inducer",
-    "declined": "who said no: declined tenant filter",
-    "arrives": "when a part is here: arrives inducer 30 November",
-    "building": "how long it keeps its heat: building light, medium or heavy",
-    "vulnerable": "who is there that cold would harm: vulnerable two seedling rooms, an old man upstairs",
-    "tempheat": "heat for the time being: tempheat two electric heaters, 3 kW",
-    "drained": "what was drained: drained the wing to the north",
-    "again": "the next visit: again Friday, fit the inducer",
-    "plate": "a value off the data plate: plate ua 0.8, plate rise 35 65",
-    "clock": "the meter clocked: clock 2 ft3 1 30.2 (dial, turns, seconds)",
-    "tight": "a closed line: tight 12 l 20 mbar 19.8 mbar 5 min",
-    "va": "a transformer under load: va 24.6 1.35 of 40",
-    "belt": "a belt, deflection and span: belt 9 mm 600 mm",
-    "ventrun": "a vent with its elbows: ventrun 30 ft 4x90 2x45 of 60 ft",
-    "orifice": "orifices as fitted: orifice 4 #43, orifice 4 2.26 mm",
-    "cap": "a capacitor, read and rated: cap 37.2 of 40; under load: cap 5.2 A 370 V of 40",
-    "mains": "line voltage under load: mains 112 of 120",
-    "phases": "three phases, volts or amps: phases 208 212 206",
-    "code": "fault code: code 2 4",
-    "leak": "leak check: leak ok, leak bad",
-    "cycles": "full cycles watched: cycles 5",
-    "proved": "safety device acts: proved limit",
-    "fails": "safety device does not act: fails limit",
-    "cause": "cause named: cause blocked port",
-    "advise": "advice given: advise new igniter before winter",
-    "refused": "advice refused, in their words",
-    "cannot": "cannot be put right now: cannot …",
-    "shut": "shut down: shut down gas shut, tagged, owner told",
-    "told": "who was told: told manager",
-    "untag": "the tag off, back in service: untag exchanger changed, relit",
-    "stricter": "a stricter standing: stricter 3 …",
-    "override": "a milder standing, supervisors only: override 2 …",
-    "putback": "everything put back: putback",
-    "stops": "where the sequence stops: stops igniter, stops nothing, stops steady",
-    "look": "a part looked at: look hose ok, look vent bad",
-    "ohms": "a part's ohms, power off: ohms igniter 58, ohms limit open",
-    "swap": "a known good part tried: swap inducer ok",
-    "try": "called at the control for a moment: try thermostat bad",
-    "watch": "a contact recorded while it runs: watch limit bad, watch limit ok",
-    "leaves": "how it is left: leaves running, leaves made safe, leaves waiting for …, leaves not touched",
-    "phoned": "a telephone call: phoned tenant, runs well since",
-    "complaint": "what the customer says: complaint no heat since Friday",
-    "disable": "made unable to fire on purpose: disable",
-    "power": "power off and on: power off and on",
-    "side": "seen on another system, for the owner: side compressor contactor pitted",
-    "note": "words only: note …; note for owner: … goes into the report",
+    "did": phrase("something_done_did_clean_rod"),
+    "found": phrase("something_seen_found_soot"),
+    "saw": phrase("something_seen_saw_rust_flakes"),
+    "jump": phrase("jumper_jump_call"),
+    "unjump": phrase("jumper_out_unjump_call"),
+    "hold": phrase("switch_damper_held_taped_hold"),
+    "release": phrase("released_again_release_door_switch"),
+    "lift": phrase("lead_lifted_lift_rod_lead"),
+    "land": phrase("lead_back_land_rod_lead"),
+    "tee": phrase("tee_hose_tee_pressure_switch"),
+    "untee": phrase("tee_out_again_untee_pressure"),
+    "tap": phrase("gas_tap_opened_tap_manifold"),
+    "plug": phrase("tap_plugged_plug_manifold"),
+    "pull": phrase("part_taken_out_pull_igniter"),
+    "refit": phrase("part_back_refit_igniter"),
+    "alter": phrase("setting_changed_test_alter_blower"),
+    "restore": phrase("setting_back_restore_blower_speed"),
+    "temporary": phrase("temporary_repair_temporary_hose_clamped"),
+    "lasting": phrase("lasting_repair_its_place_lasting"),
+    "part": phrase("part_order_part_inducer"),
+    "approve": phrase("who_must_say_yes_which"),
+    "approved": phrase("who_said_yes_approved_owner"),
+    "declined": phrase("who_said_no_declined_tenant"),
+    "arrives": phrase("when_part_here_arrives_inducer"),
+    "building": phrase("how_long_keeps_its_heat"),
+    "vulnerable": phrase("who_there_cold_would_harm"),
+    "tempheat": phrase("heat_time_being_tempheat_two"),
+    "drained": phrase("what_drained_drained_wing_north"),
+    "again": phrase("next_visit_again_friday_fit"),
+    "plate": phrase("value_off_data_plate_plate"),
+    "clock": phrase("meter_clocked_clock_2_ft3"),
+    "tight": phrase("closed_line_tight_12_l"),
+    "va": phrase("transformer_under_load_va_24"),
+    "belt": phrase("belt_deflection_span_belt_9"),
+    "ventrun": phrase("vent_its_elbows_ventrun_30"),
+    "orifice": phrase("orifices_fitted_orifice_4_43"),
+    "cap": phrase("capacitor_read_rated_cap_37"),
+    "mains": phrase("line_voltage_under_load_mains"),
+    "phases": phrase("three_phases_volts_amps_phases"),
+    "code": phrase("fault_code_code_2_4"),
+    "leak": phrase("leak_check_leak_ok_leak"),
+    "cycles": phrase("full_cycles_watched_cycles_5"),
+    "proved": phrase("safety_device_acts_proved_limit"),
+    "fails": phrase("safety_device_does_not_act"),
+    "cause": phrase("cause_named_cause_blocked_port"),
+    "advise": phrase("advice_given_advise_new_igniter"),
+    "refused": phrase("advice_refused_their_words"),
+    "cannot": phrase("cannot_put_right_now_cannot"),
+    "shut": phrase("shut_down_shut_down_gas"),
+    "told": phrase("who_told_told_manager"),
+    "untag": phrase("tag_off_back_service_untag"),
+    "stricter": phrase("stricter_standing_stricter_3"),
+    "override": phrase("milder_standing_supervisors_only_override"),
+    "putback": phrase("everything_put_back_putback"),
+    "stops": phrase("where_sequence_stops_stops_igniter"),
+    "look": phrase("part_looked_look_hose_ok"),
+    "ohms": phrase("parts_ohms_power_off_ohms"),
+    "swap": phrase("known_good_part_tried_swap"),
+    "try": phrase("called_control_moment_try_thermostat"),
+    "watch": phrase("contact_recorded_while_runs_watch"),
+    "leaves": phrase("how_left_leaves_running_leaves"),
+    "phoned": phrase("telephone_call_phoned_tenant_runs"),
+    "complaint": phrase("what_customer_says_complaint_no"),
+    "disable": phrase("made_unable_fire_purpose_disable"),
+    "power": phrase("power_off_power_off"),
+    "side": phrase("seen_another_system_owner_side"),
+    "note": phrase("words_only_note_note_owner"),
 }
 
 
@@ -95,22 +96,22 @@ def longest_phrase(words: list[str], phrases: dict[str, str]) -> tuple[str, int]
     return None
 
 
-def nearest(piece: str, among: Mapping[str, str] | None = None) -> tuple[str, ...]:
-    """Return up to three meanings near ``piece``, as "word – meaning"."""
+def nearest(piece: str, among: Mapping[str, Saying] | None = None) -> tuple[tuple[str, Saying], ...]:
+    """Return up to three words near ``piece``, each with its meaning; "" where the word says it itself."""
     meanings = among or _all_meanings()
     close = difflib.get_close_matches(piece.lower(), meanings, n=3, cutoff=0.5)
-    return tuple(f"{word} – {meanings[word]}" if meanings[word] != word else word for word in close)
+    return tuple((word, meanings[word] if meanings[word] != word else "") for word in close)
 
 
-def nearest_parts(text: str, verb: str) -> tuple[str, ...]:
+def nearest_parts(text: str, verb: str) -> tuple[tuple[str, Saying], ...]:
     """Return up to three lines of ``verb`` with a part whose name is near a word of ``text``."""
     words = part_index().words()
     close = [near for word in text.lower().split() for near in difflib.get_close_matches(word, words, n=1, cutoff=0.7)]
-    return tuple(f"{verb} {near}" for near in dict.fromkeys(close))[:3]
+    return tuple((f"{verb} {near}", "") for near in dict.fromkeys(close))[:3]
 
 
 @lru_cache(maxsize=1)
-def _all_meanings() -> dict[str, str]:
-    meanings = {word: m.name for word, m in measurand_words().items()}
+def _all_meanings() -> dict[str, Saying]:
+    meanings: dict[str, Saying] = {word: m.name for word, m in measurand_words().items()}
     meanings |= {word: word for index in (part_index(), condition_index(), phrase_index()) for word in index.words()}
     return meanings | VERBS

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from havrin_core.facts.facts import Facts
 from havrin_core.machine.traits import parts_of
 from havrin_core.machine.unit import Unit
+from havrin_core.phrases import Saying, phrase
 from havrin_core.tape.entries import Code, Entry
 from havrin_core.vocabulary.catalogue import GOOD, looks_along, verdict_of
 
@@ -14,7 +15,7 @@ class Triage:
     """One question of the first minute, with the lines that answer it; ``begin`` where a number is wanted."""
 
     key: str
-    question: str
+    question: Saying
     good: str = ""
     bad: str = ""
     begin: str = ""
@@ -44,14 +45,14 @@ def triage(unit: Unit, entries: tuple[Entry, ...]) -> list[Triage]:
     facts = Facts(entries)
     stations = {station.key for station in unit.stations()}
     rows = [
-        Triage("power", "Power: service switch, breaker, door switch", "look line ok", "look line bad"),
-        Triage("call", "A call for heat: mode and set point", "try thermostat ok", "try thermostat bad"),
-        Triage("gas", "Gas on: cocks, meter or tank", "look gas supply ok", "look gas supply bad"),
+        Triage("power", phrase("power_service_switch_breaker_door"), "look line ok", "look line bad"),
+        Triage("call", phrase("call_heat_mode_set_point"), "try thermostat ok", "try thermostat bad"),
+        Triage("gas", phrase("gas_cocks_meter_tank"), "look gas supply ok", "look gas supply bad"),
     ]
     if "water_pressure" in stations:
-        rows.append(Triage("water", "Water pressure on the gauge", begin="wp "))
+        rows.append(Triage("water", phrase("water_pressure_gauge"), begin="wp "))
     if "vent" in stations:
-        rows.append(Triage("vent", "Vent and intake open", "vent ok", "vent blocked"))
+        rows.append(Triage("vent", phrase("vent_intake_open"), "vent ok", "vent blocked"))
     return [_answered(row, facts) for row in rows if row.begin or row.key == "vent" or _known(unit, row)]
 
 

@@ -9,6 +9,7 @@ from havrin_core.facts.plate_values import plated
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.limits import band_for
 from havrin_core.machine.unit import Unit
+from havrin_core.phrases import phrase
 from havrin_core.rules.context import Context
 from havrin_core.rules.demands import cycles_after
 from havrin_core.rules.every import every_reason
@@ -31,7 +32,9 @@ def context_of(unit: Unit, rules: HouseRules, visit: VisitTape) -> Context:
     """Return all that a rule may look at: the unit with what the tape read off its plate. Raises UnknownName (reason)."""
     if visit.reason not in REASONS_FOR_VISIT:
         known = ", ".join(REASONS_FOR_VISIT)
-        raise UnknownName("reason_unknown", f"No visit reason is called {visit.reason!r}: {known}.", value=visit.reason)
+        raise UnknownName(
+            "reason_unknown", phrase("no_visit_reason_called", reason=visit.reason, known=known), value=visit.reason
+        )
     facts = Facts(visit.entries, visit.before.entries)
     return Context(plated(unit, visit.entries), rules, visit.reason, facts, visit.accuracies, visit.before.owed)
 

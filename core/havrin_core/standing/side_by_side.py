@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+from havrin_core.phrases import Saying, phrase
 from havrin_core.rules.model import ReadingView
 from havrin_core.vocabulary.measurands import measurand
 
@@ -11,22 +12,22 @@ _LEAST_UNITS = 2
 _CLEARLY = 0.15  # less than the rest by this share
 _LEAST_SHARE = 0.5  # of the units that were read at this station
 # (quantity, side) -> what to look at before any single unit
-_SHARED: Mapping[tuple[str, str], str] = {
-    ("supply_running_pa", LOW): "the line, its regulator and the meter, with all of them running at once",
-    ("supply_running_pa", HIGH): "the line’s regulator",
-    ("supply_standing_pa", HIGH): "the line’s regulator: it does not lock up",
-    ("manifold_pa", LOW): "the supply under flow before any screw is turned",
-    ("draft_pa", LOW): "what they share: common vent, room under suction, wind on the terminals",
-    ("vent_draft_pa", LOW): "the common vent, and the room under suction",
-    ("room_co_ppm", HIGH): "the room: find the source before any of them runs on",
-    ("o2_dry_pct", HIGH): "the analyzer first (zero, probe, trap), then the gas pressure of the line",
-    ("o2_dry_pct", LOW): "the analyzer first, then the air that they share",
-    ("water_pressure_pa", LOW): "the system’s water: filling, expansion vessel, a leak",
-    ("water_return_temp_k", HIGH): "the heating circuit: nothing takes the heat",
-    ("water_rise_k", HIGH): "the pump and the system’s flow",
-    ("external_static_pa", HIGH): "the duct and filters that they share",
-    ("input_w", LOW): "the supply of the line and the gas itself",
-    ("input_w", HIGH): "the supply of the line and the gas itself",
+_SHARED: Mapping[tuple[str, str], Saying] = {
+    ("supply_running_pa", LOW): phrase("line_its_regulator_meter_all"),
+    ("supply_running_pa", HIGH): phrase("lines_regulator"),
+    ("supply_standing_pa", HIGH): phrase("lines_regulator_does_not_lock"),
+    ("manifold_pa", LOW): phrase("supply_under_flow_before_any"),
+    ("draft_pa", LOW): phrase("what_they_share_common_vent"),
+    ("vent_draft_pa", LOW): phrase("common_vent_room_under_suction"),
+    ("room_co_ppm", HIGH): phrase("room_find_source_before_any"),
+    ("o2_dry_pct", HIGH): phrase("analyzer_first_zero_probe_trap"),
+    ("o2_dry_pct", LOW): phrase("analyzer_first_then_air_they"),
+    ("water_pressure_pa", LOW): phrase("systems_water_filling_expansion_vessel"),
+    ("water_return_temp_k", HIGH): phrase("heating_circuit_nothing_takes_heat"),
+    ("water_rise_k", HIGH): phrase("pump_systems_flow"),
+    ("external_static_pa", HIGH): phrase("duct_filters_they_share"),
+    ("input_w", LOW): phrase("supply_line_gas_itself"),
+    ("input_w", HIGH): phrase("supply_line_gas_itself"),
 }
 
 
@@ -54,7 +55,7 @@ class Shared:
 
     quantity: str
     units: tuple[str, ...]
-    text: str
+    text: Saying
 
 
 def rows_of(units: Sequence[Beside]) -> tuple[Row, ...]:
@@ -96,10 +97,7 @@ def _starved_branches(units: Sequence[Beside]) -> list[Shared]:
         most, least = max(supply[name] for name in here), min(supply[name] for name in others)
         if most < (1 - _CLEARLY) * least:
             share = 100 * (1 - most / least)
-            text = (
-                f"Supply, all running, on {line} ({', '.join(here)}) lies {share:.0f} % or more under the rest of the site. "
-                "Look first at that branch: its size, its length, what burns on it at once."
-            )
+            text = phrase("supply_all_running_lies_more", line=line, here=", ".join(here), share=share)
             found.append(Shared("supply_running_pa", tuple(here), text))
     return found
 
@@ -122,8 +120,17 @@ def _cell(unit: Beside, quantity: str, stage: str | None) -> ReadingView | None:
     return next((view for view in unit.readings if (view.quantity, view.stage) == (quantity, stage)), None)
 
 
-def _text(row: Row, side: str, off: Sequence[Beside], read: int, look_at: str) -> str:
+def _text(row: Row, side: str, off: Sequence[Beside], read: int, look_at: Saying) -> Saying:
     lines = {unit.gas_line for unit in off}
     branch = f" on {next(iter(lines))}" if len(lines) == 1 and "" not in lines else ""
     name = measurand(row.quantity).name
-    return f"{name} {side} on {len(off)} of {read} units{branch} ({', '.join(u.name for u in off)}). Look first at {look_at}."
+    return phrase(
+        "units_look_first",
+        name=name,
+        side=side,
+        off=len(off),
+        read=read,
+        branch=branch,
+        u=", ".join(u.name for u in off),
+        look_at=look_at,
+    )

@@ -14,6 +14,7 @@ from havrin_core.machine.kind_check import check_kind
 from havrin_core.machine.kind_files import Library, build_unit, plate_from_dict
 from havrin_core.machine.unit import Unit
 from havrin_core.machine.unit_model import model_from_dict
+from havrin_core.phrases import phrase
 from havrin_core.quantities.uncertainty import Accuracy
 from havrin_core.tape.background import NOTHING_KNOWN, Background, Past
 from havrin_core.tape.documents import entry_from_dict, field_of
@@ -43,7 +44,7 @@ def read_bundle(data: Any) -> Bundle:
     entry kind, a field that is missing or of the wrong kind. UnknownName for kinds and fuels.
     """
     if not isinstance(data, Mapping) or data.get("format") != FORMAT:
-        raise BadDocument("bundle_format", f"This is no visit bundle: its “format” is not “{FORMAT}”.", value="format")
+        raise BadDocument("bundle_format", phrase("no_visit_bundle_its_format", format=FORMAT), value="format")
     version = _checked_version(data.get("version"))
     background = _background(data.get("background", {}), version)
     built = replace(unit_from_dict(field_of(data, "unit", Mapping)), surroundings=background.surroundings)
@@ -99,7 +100,9 @@ def _circuit(data: Mapping[str, Any]) -> tuple[str, Any]:
         return "", circuit_from_dict(given)
     if given and given not in circuit_names():
         raise BadDocument(
-            "circuit_unknown", f"No circuit is called {given!r}: {', '.join(circuit_names())}.", value="circuit"
+            "circuit_unknown",
+            phrase("no_circuit_called_2", given=given, circuit_names=", ".join(circuit_names())),
+            value="circuit",
         )
     return str(given), None
 
@@ -109,7 +112,7 @@ def _background(data: Any, version: int) -> Background:
         past = tuple(_past(dict(row), version) for row in data.get("past", ()))
         return Background(**{**data, "surroundings": tuple(data.get("surroundings", ())), "past": past})
     except (AttributeError, TypeError, ValueError) as error:
-        message = f"“background” cannot be read: {error}."
+        message = phrase("background_cannot_read", error=error)
         raise BadDocument("background_form", message, value="background") from error
 
 
@@ -121,11 +124,9 @@ def _past(row: dict[str, Any], version: int) -> Past:
 
 def _checked_version(version: Any) -> int:
     if isinstance(version, bool) or not isinstance(version, int) or version < 1:
-        raise BadDocument("bundle_version", "The bundle's “version” is not a whole number from 1 on.", value="version")
+        raise BadDocument("bundle_version", phrase("bundles_version_not_whole_number"), value="version")
     if version > VERSION:
-        message = (
-            f"This bundle has version {version}; this Havrin reads up to version {VERSION}. Update Havrin to read it."
-        )
+        message = phrase("bundle_has_version_havrin_reads", version=version, version_2=VERSION)
         raise BadDocument("bundle_newer", message, value="version")
     return version
 
@@ -133,7 +134,7 @@ def _checked_version(version: Any) -> int:
 def _visit(data: Mapping[str, Any], unit: Unit, version: int) -> VisitTape:
     reason = field_of(data, "reason", str)
     if reason not in REASONS_FOR_VISIT:
-        message = f"No visit reason is called {reason!r}: {', '.join(REASONS_FOR_VISIT)}."
+        message = phrase("no_visit_reason_called_2", reason=reason, reasons_for_visit=", ".join(REASONS_FOR_VISIT))
         raise BadDocument("reason_unknown", message, value="visit.reason")
     entries = _entries(data, "entries", unit, version)
     before = _entries(data, "open_before", unit, version) if "open_before" in data else ()
@@ -153,7 +154,7 @@ def _accuracies(data: Any) -> dict[str, dict[str, Accuracy]]:
     try:
         return {name: {q: Accuracy(**figures) for q, figures in stated.items()} for name, stated in data.items()}
     except (AttributeError, TypeError) as error:
-        message = f"“visit.instruments” cannot be read: {error}."
+        message = phrase("visit_instruments_cannot_read", error=error)
         raise BadDocument("instruments_form", message, value="visit.instruments") from error
 
 
@@ -161,4 +162,6 @@ def _check_stage(body: Body, unit: Unit, place: str) -> None:
     plain = body.replacement if isinstance(body, Correction) else body
     if isinstance(plain, Reading | Trace) and plain.stage is not None and plain.stage not in unit.stage_keys:
         stages = ", ".join(unit.stage_keys)
-        raise BadDocument("entry_stage", f"{place}: this unit's stages are {stages}, not {plain.stage!r}.", value=place)
+        raise BadDocument(
+            "entry_stage", phrase("units_stages_are_not", place=place, stages=stages, stage=plain.stage), value=place
+        )

@@ -7,6 +7,7 @@ from datetime import date, datetime
 from typing import Any
 
 from havrin_core.errors import BadDocument
+from havrin_core.phrases import phrase
 from havrin_core.tape.entries import (
     ACTION_SENSES,
     CAUSE_STATES,
@@ -41,7 +42,7 @@ def body_from_dict(kind: str, data: Mapping[str, Any], place: str = "entry", sch
         kind, raw = upcast(kind, data, schema)
     except (KeyError, TypeError, AttributeError) as error:
         raise BadDocument(
-            "entry_form", f"{place}: {error!r} is missing or not what belongs there.", value=place
+            "entry_form", phrase("missing_not_what_belongs_there", place=place, error=error), value=place
         ) from error
     return _made(kind, raw, place)
 
@@ -50,16 +51,18 @@ def _made(kind: str, raw: dict[str, Any], place: str) -> Body:
     if kind not in KINDS:
         known = ", ".join(KINDS)
         raise BadDocument(
-            "entry_kind_unknown", f"{place}: no entry kind is called {kind!r}. Known: {known}.", value=place
+            "entry_kind_unknown", phrase("no_entry_kind_called_known", place=place, kind=kind, known=known), value=place
         )
     cls: Any = KINDS[kind]
     extra = set(raw) - {f.name for f in fields(cls)}
     if extra:
-        raise BadDocument("entry_field", f"{place}: a {kind} has no field {sorted(extra)[0]!r}.", value=place)
+        raise BadDocument(
+            "entry_field", phrase("has_no_field_3", place=place, kind=kind, extra=sorted(extra)[0]), value=place
+        )
     try:
         body: Body = cls(**_typed(cls, raw, place))
     except (TypeError, ValueError, AttributeError, KeyError) as error:
-        raise BadDocument("entry_form", f"{place}: {error}.", value=place) from error
+        raise BadDocument("entry_form", phrase("words", place=place, error=error), value=place) from error
     _check(body, place)
     return body
 
@@ -91,9 +94,11 @@ def _check(body: Body, place: str) -> None:
     for quantity, value in _numbers(body):
         what = measurand(quantity)
         if isinstance(value, bool) or not isinstance(value, int | float) or not math.isfinite(value):
-            raise BadDocument("entry_number", f"{place}: {quantity} is not a number.", value=place)
+            raise BadDocument("entry_number", phrase("not_number_2", place=place, quantity=quantity), value=place)
         if not what.least <= value <= what.most:
-            message = f"{place}: {quantity} of {value:g} cannot be; it lies between {what.least:g} and {what.most:g}."
+            message = phrase(
+                "cannot_lies_between_2", place=place, quantity=quantity, value=value, least=what.least, most=what.most
+            )
             raise BadDocument("entry_number", message, value=place)
 
 
@@ -108,7 +113,9 @@ def _numbers(body: Body) -> list[tuple[str, Any]]:
 def _one_of(value: str, allowed: tuple[str, ...], what: str, place: str) -> None:
     if value not in allowed:
         raise BadDocument(
-            "entry_form", f"{place}: {what} is one of {', '.join(a for a in allowed if a)}, not {value!r}.", value=place
+            "entry_form",
+            phrase("one_not_2", place=place, what=what, a=", ".join(a for a in allowed if a), value=value),
+            value=place,
         )
 
 
@@ -132,7 +139,7 @@ def _check_abnormal(body: Abnormal, place: str) -> None:
 
 def _check_plate(body: PlateValue, place: str) -> None:
     if not 1 <= len(body.values) <= 2:
-        raise BadDocument("entry_form", f"{place}: a plate value is one number, or least and most.", value=place)
+        raise BadDocument("entry_form", phrase("plate_value_one_number_least", place=place), value=place)
 
 
 def _check_said(body: Said, place: str) -> None:
@@ -189,13 +196,13 @@ def entry_to_dict(entry: Entry) -> dict[str, Any]:
 def entry_from_dict(row: Any, place: str, schema: int = SCHEMA) -> Entry:
     """Return the entry that ``row`` describes; ``schema`` is meant where it names none. Raises BadDocument, UnknownName."""
     if not isinstance(row, Mapping):
-        raise BadDocument("entry_form", f"{place} is not an object.", value=place)
+        raise BadDocument("entry_form", phrase("not_object_2", place=place), value=place)
     kind, data = field_of(row, "kind", str, place), field_of(row, "data", Mapping, place)
     body = body_from_dict(kind, data, place, row.get("schema", schema))
     phase = row.get("phase", "found")
     if phase not in PHASES:
         raise BadDocument(
-            "entry_phase", f"{place}: the phase is one of {', '.join(PHASES)}, not {phase!r}.", value=place
+            "entry_phase", phrase("phase_one_not", place=place, phases=", ".join(PHASES), phase=phase), value=place
         )
     sent, received = (time_of(row[name], place) if row.get(name) else None for name in ("sent_at", "received_at"))
     return Entry(
@@ -217,9 +224,9 @@ def time_of(text: str, place: str) -> datetime:
     try:
         at = datetime.fromisoformat(text)
     except (ValueError, TypeError):
-        raise BadDocument("entry_time", f"{place}: {text!r} is not an ISO 8601 time.", value=place) from None
+        raise BadDocument("entry_time", phrase("not_iso_8601_time", place=place, text=text), value=place) from None
     if at.tzinfo is None:
-        raise BadDocument("entry_time", f"{place}: the time {text!r} has no zone.", value=place)
+        raise BadDocument("entry_time", phrase("time_has_no_zone", place=place, text=text), value=place)
     return at
 
 
@@ -227,8 +234,8 @@ def field_of(data: Mapping[str, Any], name: str, kinds: Any, place: str = "") ->
     """Return a field that must be there and of one of ``kinds``. Raises BadDocument with its place."""
     where = f"{place}.{name}" if place else name
     if name not in data:
-        raise BadDocument("field_missing", f"The bundle lacks “{where}”.", value=where)
+        raise BadDocument("field_missing", phrase("bundle_lacks", where=where), value=where)
     value = data[name]
     if not isinstance(value, kinds) or isinstance(value, bool):
-        raise BadDocument("field_kind", f"“{where}” is {value!r}: not what belongs there.", value=where)
+        raise BadDocument("field_kind", phrase("not_what_belongs_there", where=where, value=value), value=where)
     return value

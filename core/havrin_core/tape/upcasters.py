@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from havrin_core.errors import BadDocument
+from havrin_core.phrases import phrase
 from havrin_core.tape.entries import SCHEMA
 from havrin_core.vocabulary.old_schema_1 import (
     ACTIONS_1,
@@ -21,7 +22,9 @@ Raw = tuple[str, dict[str, Any]]  # kind, data
 def upcast(kind: str, data: Mapping[str, Any], schema: int) -> Raw:
     """Return kind and data as the newest schema has them. Raises BadDocument for a schema that does not exist yet."""
     if not 1 <= schema <= SCHEMA:
-        raise BadDocument("entry_schema", f"Entries have schema 1 to {SCHEMA}, not {schema}.", value="schema")
+        raise BadDocument(
+            "entry_schema", phrase("entries_have_schema_1_not", schema=SCHEMA, schema_2=schema), value="schema"
+        )
     raw: Raw = (kind, dict(data))
     for step in range(schema, SCHEMA):
         raw = _STEPS[step](*raw)

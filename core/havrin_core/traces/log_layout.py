@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from havrin_core.errors import BadDocument
+from havrin_core.phrases import phrase
 from havrin_core.quantities.units import find_unit
 
 HEAD_BYTES = 64 * 1024
@@ -64,12 +65,10 @@ def find_layout(head: bytes) -> Layout:
     if len(head) >= HEAD_BYTES:
         lines = lines[:-1]  # the last one is cut
     if not any(line.strip() for line in lines):
-        raise BadDocument("log_empty", "The file is empty.", value="file")
+        raise BadDocument("log_empty", phrase("file_empty"), value="file")
     found = max((_with_delimiter(lines, mark, encoding) for mark in _DELIMITERS), key=lambda pair: pair[0])
     if found[1] is None:
-        message = (
-            "This is text, but no table of numbers: a log needs a line of column names and rows of numbers under it."
-        )
+        message = phrase("text_but_no_table_numbers")
         raise BadDocument("log_no_table", message, value="file")
     return found[1]
 
@@ -125,7 +124,7 @@ def _decode(head: bytes) -> tuple[str, str]:
         if head.startswith(mark):
             return head[: len(head) // 2 * 2].decode(encoding, errors="replace"), encoding
     if b"\0" in head:
-        raise BadDocument("log_not_text", "This is no text file: a log is CSV or another delimited text.", value="file")
+        raise BadDocument("log_not_text", phrase("no_text_file_log_csv"), value="file")
     try:
         return head.decode("utf-8"), "utf-8"
     except UnicodeDecodeError as error:

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from havrin_core.errors import BadDocument, UnknownName
+from havrin_core.phrases import phrase
 from havrin_core.quantities.units import Unit, find_unit
 from havrin_core.traces.log_layout import UNITS, Layout, is_nothing, split_row
 from havrin_core.vocabulary.measurands import measurand
@@ -116,9 +117,7 @@ class _Reader:
 
     def finish(self) -> Series:
         if len(self.seconds) < 2:
-            raise BadDocument(
-                "log_no_rows", "No row of the log has a time and numbers: check the columns.", value="rows"
-            )
+            raise BadDocument("log_no_rows", phrase("no_row_log_has_time"), value="rows")
         seconds = np.frombuffer(self.seconds, dtype=float)
         channels = {name: np.frombuffer(column, dtype=float) for name, column in self.values.items()}
         order = np.argsort(seconds, kind="stable")
@@ -157,7 +156,10 @@ def _unit(quantity: str, symbol: str) -> Unit:
     unit = find_unit(symbol, dimension)
     if unit is None:
         raise UnknownName(
-            "unit_unknown", f"{_label(quantity)} cannot be in {symbol!r}.", quantity=quantity, value=symbol
+            "unit_unknown",
+            phrase("cannot_2", quantity=_label(quantity), symbol=symbol),
+            quantity=quantity,
+            value=symbol,
         )
     return unit
 

@@ -7,6 +7,7 @@ from itertools import pairwise
 import numpy as np
 
 from havrin_core.errors import BadDocument
+from havrin_core.phrases import phrase
 from havrin_core.traces.log_reader import Floats
 from havrin_core.vocabulary.measurands import measurand
 
@@ -61,12 +62,16 @@ def leads_of(channel: str) -> tuple[str, str] | None:
 def checked(times_s: object, values: object, channel: str) -> tuple[list[float], list[float]]:
     """Return the samples that a device sent, as numbers. Raises BadDocument naming the channel."""
     if not isinstance(times_s, list) or not isinstance(values, list) or len(times_s) != len(values) or not times_s:
-        raise BadDocument("samples_form", f"{channel}: as many values as times, at least one.", value=channel)
+        raise BadDocument("samples_form", phrase("many_values_times_least_one", channel=channel), value=channel)
     if len(times_s) > MOST_SAMPLES:
-        raise BadDocument("samples_many", f"{channel}: a batch holds at most {MOST_SAMPLES} samples.", value=channel)
+        raise BadDocument(
+            "samples_many",
+            phrase("batch_holds_most_samples", channel=channel, most_samples=MOST_SAMPLES),
+            value=channel,
+        )
     for number in (*times_s, *values):
         if isinstance(number, bool) or not isinstance(number, int | float) or number != number or abs(number) > 1e12:
-            raise BadDocument("samples_number", f"{channel}: {number!r} is no number.", value=channel)
+            raise BadDocument("samples_number", phrase("no_number", channel=channel, number=number), value=channel)
     if any(b < a for a, b in pairwise(times_s)):
-        raise BadDocument("samples_order", f"{channel}: times run forward within a batch.", value=channel)
+        raise BadDocument("samples_order", phrase("times_run_forward_within_batch", channel=channel), value=channel)
     return [float(t) for t in times_s], [float(v) for v in values]

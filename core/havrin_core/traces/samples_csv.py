@@ -5,6 +5,7 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import TextIO
 
 from havrin_core.errors import BadDocument, CoreError
+from havrin_core.phrases import phrase
 from havrin_core.traces.samples import channel_name
 
 HEADER = ("quantity", "seconds", "value")
@@ -32,26 +33,30 @@ def read_samples(lines: Iterable[str]) -> Channels:
     header = tuple(cell.strip().lstrip("\ufeff").lower() for cell in next(rows, []))
     if header != HEADER:
         raise BadDocument(
-            "samples_header", f"Line 1 should be “{','.join(HEADER)}”; it is “{','.join(header)[:80]}”.", value="1"
+            "samples_header",
+            phrase("line_1_should", header=",".join(HEADER), header_2=",".join(header)[:80]),
+            value="1",
         )
     found: Channels = {}
     for number, row in enumerate(rows, 2):
         if number > MOST_ROWS:
-            raise BadDocument("samples_rows", f"More than {MOST_ROWS} rows: cut the file.", value=str(number))
+            raise BadDocument("samples_rows", phrase("more_than_rows_cut_file", most_rows=MOST_ROWS), value=str(number))
         if row:
             quantity, second, value = _row(number, row, found)
             times, values = found.setdefault(quantity, ([], []))
             times.append(second)
             values.append(value)
     if not found:
-        raise BadDocument("samples_none", "The file holds no sample.", value="2")
+        raise BadDocument("samples_none", phrase("file_holds_no_sample"), value="2")
     return {quantity: _in_order(*channel) for quantity, channel in found.items()}
 
 
 def _row(number: int, row: Sequence[str], known: Mapping[str, object]) -> tuple[str, float, float]:
     if len(row) != len(HEADER):
         raise BadDocument(
-            "samples_row", f"Line {number}: {len(row)} cells instead of {len(HEADER)}.", value=str(number)
+            "samples_row",
+            phrase("line_cells_instead", number=number, row=len(row), header=len(HEADER)),
+            value=str(number),
         )
     quantity = row[0].strip()
     if quantity not in known:
@@ -59,16 +64,22 @@ def _row(number: int, row: Sequence[str], known: Mapping[str, object]) -> tuple[
             channel_name(quantity)
         except CoreError as unknown:
             raise BadDocument(
-                "samples_channel", f"Line {number}: no channel is called “{quantity[:40]}”.", value=str(number)
+                "samples_channel",
+                phrase("line_no_channel_called", number=number, quantity=quantity[:40]),
+                value=str(number),
             ) from unknown
     try:
         second, value = float(row[1]), float(row[2])
     except ValueError as wrong:
         raise BadDocument(
-            "samples_number", f"Line {number}: “{row[1][:20]}, {row[2][:20]}” are no numbers.", value=str(number)
+            "samples_number",
+            phrase("line_are_no_numbers", number=number, row=row[1][:20], row_2=row[2][:20]),
+            value=str(number),
         ) from wrong
     if not abs(second) <= _LONGEST_S or not abs(value) <= 1e12:
-        raise BadDocument("samples_range", f"Line {number}: {second:g} s, {value:g} cannot be.", value=str(number))
+        raise BadDocument(
+            "samples_range", phrase("line_s_cannot", number=number, second=second, value=value), value=str(number)
+        )
     return quantity, second, value
 
 

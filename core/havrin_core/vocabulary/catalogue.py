@@ -8,6 +8,7 @@ from importlib import resources
 from typing import Any
 
 from havrin_core.errors import UnknownName
+from havrin_core.phrases import phrase
 
 GOOD, WORN, BAD, DANGER, SEEN = "good", "worn", "bad", "danger", "seen"
 VERDICTS = (GOOD, SEEN, WORN, BAD, DANGER)  # from the best to the worst
@@ -92,21 +93,21 @@ def looks_along() -> Mapping[str, tuple[tuple[str, str], ...]]:
 def part(key: str) -> Part:
     """Return the part called ``key``. Raises UnknownName."""
     if key not in parts():
-        raise UnknownName("part_unknown", f"No part is called {key!r}.", value=key)
+        raise UnknownName("part_unknown", phrase("no_part_called", key_=key), value=key)
     return parts()[key]
 
 
 def condition(key: str) -> Condition:
     """Return the condition called ``key``. Raises UnknownName."""
     if key not in conditions():
-        raise UnknownName("condition_unknown", f"No condition is called {key!r}.", value=key)
+        raise UnknownName("condition_unknown", phrase("no_condition_called", key_=key), value=key)
     return conditions()[key]
 
 
 def verb(key: str) -> Verb:
     """Return the verb called ``key``. Raises UnknownName."""
     if key not in verbs():
-        raise UnknownName("verb_unknown", f"No action is called {key!r}.", value=key)
+        raise UnknownName("verb_unknown", phrase("no_action_called", key_=key), value=key)
     return verbs()[key]
 
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from havrin_core.errors import UnknownName
+from havrin_core.phrases import Saying, phrase
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,7 +22,7 @@ class Measurand:
     least: float
     most: float
     staged: bool = False
-    beyond: str = ""  # why a reading outside cannot be
+    beyond: Saying = ""  # why a reading outside cannot be
 
 
 _KPA = 1000.0
@@ -74,7 +75,7 @@ MEASURANDS: tuple[Measurand, ...] = (
         -3 * _KPA,
         3 * _KPA,
         True,
-        "a draft gauge on a furnace ends at a few inWC: is the unit right?",
+        phrase("draft_gauge_furnace_ends_few"),
     ),
     Measurand(
         "draft_least_pa",
@@ -85,7 +86,7 @@ MEASURANDS: tuple[Measurand, ...] = (
         -3 * _KPA,
         3 * _KPA,
         True,
-        "a draft gauge on a furnace ends at a few inWC: is the unit right?",
+        phrase("draft_gauge_furnace_ends_few"),
     ),
     Measurand(
         "flame_least_a",
@@ -110,7 +111,7 @@ MEASURANDS: tuple[Measurand, ...] = (
         0,
         20.945,
         True,
-        "fresh air has 20.946 %: zero the analyzer in clean air, and is the probe in the flue?",
+        phrase("fresh_air_has_20_946"),
     ),
     Measurand(
         "o2_step_pct", "O₂ step at blower start", "percent", "exchanger", ("o2 step", "o₂ step", "blower test"), -10, 15
@@ -126,7 +127,7 @@ MEASURANDS: tuple[Measurand, ...] = (
         0,
         16,
         True,
-        "no gas fuel gives more than about 14 %",
+        phrase("no_gas_fuel_gives_more"),
     ),
     Measurand(
         "flue_temp_k",
@@ -137,7 +138,7 @@ MEASURANDS: tuple[Measurand, ...] = (
         233.15,
         1000,
         True,
-        "no flue of a gas unit is that cold or that hot: check the probe and the unit typed",
+        phrase("no_flue_gas_unit_cold"),
     ),
     Measurand("air_temp_k", "Combustion air", "temperature", "flue", ("air", "ta", "combustion air"), 223.15, 353.15),
     Measurand(
@@ -213,5 +214,5 @@ _BY_KEY = {m.key: m for m in MEASURANDS}
 def measurand(key: str) -> Measurand:
     """Return the measurand called ``key``. Raises UnknownName."""
     if key not in _BY_KEY:
-        raise UnknownName("quantity_unknown", f"No quantity is called {key!r}.", value=key)
+        raise UnknownName("quantity_unknown", phrase("no_quantity_called", key_=key), value=key)
     return _BY_KEY[key]

@@ -18,6 +18,7 @@ from havrin_core.wording.language import lower_first, text
 from havrin_core.wording.ledger import still_open
 from havrin_core.wording.lifts import lifts_words
 from havrin_core.wording.names import condition_name, part_inside, part_name, quantity_name, source
+from havrin_core.wording.phrases import words
 
 Facts = Mapping[str, Any]
 
@@ -53,7 +54,7 @@ def reason_words(reason: Reason, system: str) -> Said:
 def _source(reason: Reason) -> str:
     band = reason.facts.get("band")
     whose = source(reason.source) if reason.source else ""
-    return f"{whose} ({text(band.note)})" if isinstance(band, Band) and band.note else whose
+    return f"{whose} ({words(band.note)})" if isinstance(band, Band) and band.note else whose
 
 
 def _lifts(reason: Reason) -> str:
@@ -350,7 +351,7 @@ def _plate(facts: Facts, system: str) -> _Parts:
 
 
 def _doubtful(facts: Facts, system: str) -> _Parts:
-    return _Parts(text("Flue{stage}: {doubt}", stage=_staged(facts), doubt=text(facts["text"])))
+    return _Parts(text("Flue{stage}: {doubt}", stage=_staged(facts), doubt=words(facts["text"])))
 
 
 def _mistake_parts(facts: Facts) -> dict[str, str]:

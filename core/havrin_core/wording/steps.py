@@ -9,6 +9,7 @@ from havrin_core.wording.ledger import make_good, put_back_line
 from havrin_core.wording.lifts import lift_lines, lift_words
 from havrin_core.wording.missing import because_text, missing_how, missing_starter, missing_text
 from havrin_core.wording.names import part_inside
+from havrin_core.wording.phrases import words
 from havrin_core.wording.reasons import reason_words
 
 GAS_SMELL = (
@@ -85,15 +86,17 @@ def _search(step: NextStep) -> StepWords:
             "{name} holds {share} % of the suspicion. {proof}",
             name=first.name,
             share=f"{100 * first.share:.0f}",
-            proof=sought.proof[0],
+            proof=words(sought.proof[0]),
         )
         return StepWords(
             text("Name the cause: {name}", name=lower_first(first.name)), why, f"cause {first.name.lower()}"
         )
     offer = sought.next_test
-    meanings = "; ".join(f"{m.outcome} → {m.first.lower()}" for m in offer.meanings[:3])
+    meanings = "; ".join(f"{words(m.outcome)} → {m.first.lower()}" for m in offer.meanings[:3])
     return StepWords(
-        offer.test.name, text("Splits the suspects best per minute. {meanings}.", meanings=meanings), offer.test.starter
+        words(offer.test.name),
+        text("Splits the suspects best per minute. {meanings}.", meanings=meanings),
+        offer.test.starter,
     )
 
 

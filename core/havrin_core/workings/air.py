@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 from havrin_core.physics.airflow import SEA_LEVEL_FACTOR, airflow
 from havrin_core.physics.electrical import (
     CAPACITOR_TOLERANCE,
@@ -52,20 +53,18 @@ def _flow(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Workin
         return
     yield heat_given(output, stage, "air")
     inputs = (
-        Input("heat given to the air", output.value_w, "power"),
+        Input(phrase("heat_given_air"), output.value_w, "power"),
         Input("rise", rise.value, "temperature_difference"),
-        Input("return air", cold_k, "temperature"),
-        Input("barometer here", context.unit.baro_pa, "pressure"),
+        Input(phrase("return_air"), cold_k, "temperature"),
+        Input(phrase("barometer_here"), context.unit.baro_pa, "pressure"),
     )
     simple = output.value_w * _BTU_H_W / (SEA_LEVEL_FACTOR * rise.value * 1.8) * CUBIC_FOOT_M3 / 60
     off = signed(100 * (simple / value - 1))
-    note = f"With the sea-level factor {SEA_LEVEL_FACTOR:g} it would read {off} %: wrong at this altitude."
-    why = Why(
-        "output / (density × heat capacity × rise), density at the return", inputs, "docs/formulas.md section 9", note
-    )
+    note = phrase("sea_level_factor_would_read", sea_level_factor=SEA_LEVEL_FACTOR, off=off)
+    why = Why(phrase("output_density_heat_capacity_rise"), inputs, phrase("docs_formulas_md_section_9"), note)
     yield Working(
         "airflow_m3_s",
-        "Airflow at the return",
+        phrase("airflow_return"),
         value,
         "airflow",
         why,
@@ -80,20 +79,20 @@ def _capacitor(context: Context) -> Iterator[Working]:
     if fact is None or not rated:
         return
     share = 100 * capacitor_share(fact.value, rated)
-    inputs = (Input("as read", fact.value, "capacitance"), Input("rating", rated, "capacitance"))
+    inputs = (Input(phrase("read"), fact.value, "capacitance"), Input("rating", rated, "capacitance"))
     limit = 100 * CAPACITOR_TOLERANCE
     state = "out" if abs(share) > limit else "near" if abs(share) > 0.8 * limit else "in"
-    why = Why(
-        "100 × (read / rating − 1)", inputs, f"±{limit:g} % unless stamped otherwise; Havrin's default, for guidance"
+    why = Why(phrase("100_read_rating_1"), inputs, phrase("unless_stamped_otherwise_havrins_default", limit=limit))
+    said = phrase("discharged_before_read_power_off") if abs(share) > 60 else ""
+    yield Working(
+        "capacitor_pct", phrase("capacitor_against_its_rating"), share, "percent", why, 0.0, None, state, said
     )
-    said = "Discharged before it was read? Power off, discharge, one lead off." if abs(share) > 60 else ""
-    yield Working("capacitor_pct", "Capacitor against its rating", share, "percent", why, 0.0, None, state, said)
 
 
 def _phases(context: Context) -> Iterator[Working]:
     rows = (
-        ("voltage_imbalance_pct", "Imbalance of voltages", VOLTAGE_IMBALANCE_MOST_PCT),
-        ("current_imbalance_pct", "Imbalance of currents", CURRENT_IMBALANCE_MOST_PCT),
+        ("voltage_imbalance_pct", phrase("imbalance_voltages"), VOLTAGE_IMBALANCE_MOST_PCT),
+        ("current_imbalance_pct", phrase("imbalance_currents"), CURRENT_IMBALANCE_MOST_PCT),
     )
     for quantity, name, most in rows:
         fact = context.facts.newest(quantity, None)
@@ -102,7 +101,5 @@ def _phases(context: Context) -> Iterator[Working]:
         dimension = "voltage" if quantity.startswith("voltage") else "current"
         inputs = tuple(Input(f"phase {i}", value, dimension) for i, (_, value) in enumerate(fact.computed_from, 1))
         state = "out" if fact.value > most else "near" if fact.value > 0.8 * most else "in"
-        why = Why(
-            "100 × largest distance from the mean / mean", inputs, f"at most {most:g} %; Havrin's default, for guidance"
-        )
+        why = Why(phrase("100_largest_distance_from_mean"), inputs, phrase("most_havrins_default_guidance", most=most))
         yield Working(quantity, name, fact.value, "percent", why, 0.0, None, state)

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from havrin_core.errors import OutOfDomain
 from havrin_core.limits.limits import band_for
+from havrin_core.phrases import phrase, together
 from havrin_core.physics.chimney import chimney_draft, wet_flue_molar_mass_kg
 from havrin_core.quantities.why import Input, Why
 from havrin_core.rules.context import Context
@@ -28,20 +29,20 @@ def _margin(context: Context, stage: str) -> Iterator[Working]:
         return
     value = abs(fact.value) - point
     inputs = (
-        Input("suction at the switch", abs(fact.value), "pressure"),
-        Input("make point stamped", point, "pressure"),
+        Input(phrase("suction_switch"), abs(fact.value), "pressure"),
+        Input(phrase("make_point_stamped"), point, "pressure"),
     )
     band = band_for(context.unit, context.rules, "draft_pa", stage)
     why = Why(
-        "|suction| − make point",
+        phrase("suction_make_point"),
         inputs,
-        "data plate",
-        f"The house wants {100 * context.rules.draft_margin_share:g} % beyond the stamp.",
+        phrase("data_plate"),
+        phrase("house_wants_beyond_stamp", draft_margin_share=100 * context.rules.draft_margin_share),
     )
-    said = f"{signed(100 * value / point)} % beyond the stamp."
+    said = phrase("beyond_stamp", value=signed(100 * value / point))
     yield Working(
         "draft_margin_pa",
-        "Margin at the switch",
+        phrase("margin_switch"),
         value,
         "pressure",
         why,
@@ -78,20 +79,20 @@ def _theoretical(context: Context) -> Iterator[Working]:
         return
     inputs = (
         Input("height", height.value, "length"),
-        Input("flue at the collar", flue.value, "temperature"),
+        Input(phrase("flue_collar"), flue.value, "temperature"),
         Input("outdoors", outdoor.value, "temperature"),
         Input("O₂", o2, "percent"),
-        Input("barometer here", context.unit.baro_pa, "pressure"),
+        Input(phrase("barometer_here"), context.unit.baro_pa, "pressure"),
     )
     why = Why(
-        "9.80665 × height × (density outdoors − density of the flue)",
+        phrase("9_80665_height_density_outdoors"),
         inputs,
-        "docs/formulas.md section 8",
-        f"Mean of the vent taken as outdoors + {_COOLING:g} of the flue's excess: bare metal. Friction and bends take away from it.",
+        phrase("docs_formulas_md_section_8"),
+        phrase("mean_vent_taken_outdoors_flues", cooling=_COOLING),
     )
     yield Working(
         "theoretical_draft_pa",
-        "Theoretical draft of the vent",
+        phrase("theoretical_draft_vent"),
         value,
         "pressure",
         why,
@@ -106,17 +107,13 @@ def _against(context: Context, theoretical: float) -> Iterator[Working]:
         return
     share = 100 * abs(measured.value) / theoretical
     inputs = (
-        Input("draft in the vent as read", abs(measured.value), "pressure"),
+        Input(phrase("draft_vent_read"), abs(measured.value), "pressure"),
         Input("theoretical", theoretical, "pressure"),
     )
     state = "out" if share < 25 else "near" if share < 50 else "in"
-    said = (
-        ""
-        if state == "in"
-        else "Most of the draft is lost: blockage, air drawn in, a cold vent, or a room under suction."
-    )
-    why = Why("100 × read / theoretical", inputs, "Havrin's default, for guidance")
-    yield Working("draft_share_pct", "Of it is there", share, "percent", why, 0.0, None, state, said)
+    said = "" if state == "in" else phrase("most_draft_lost_blockage_air")
+    why = Why(phrase("100_read_theoretical"), inputs, phrase("havrins_default_guidance"))
+    yield Working("draft_share_pct", phrase("there"), share, "percent", why, 0.0, None, state, said)
 
 
 def _category(context: Context, view: FlueView) -> Iterator[Working]:
@@ -127,23 +124,24 @@ def _category(context: Context, view: FlueView) -> Iterator[Working]:
     temp, dew = view.result.sample.flue_temp_k or 0.0, view.result.losses.dew_point_k
     plate = context.unit.plate.vent_category
     inputs = (
-        Input("pressure at the collar", collar.value, "pressure"),
-        Input("flue at the collar", temp, "temperature"),
-        Input("dew point of this flue", dew, "temperature"),
+        Input(phrase("pressure_collar"), collar.value, "pressure"),
+        Input(phrase("flue_collar"), temp, "temperature"),
+        Input(phrase("dew_point_flue"), dew, "temperature"),
     )
     why = Why(
-        "flue − dew point; under pressure or suction by the sign at the collar",
+        phrase("flue_dew_point_under_pressure"),
         inputs,
-        "docs/formulas.md section 8",
-        "Dry is 80 K or more above the dew point. The listing of unit and vent decides what may be fitted.",
+        phrase("docs_formulas_md_section_8"),
+        phrase("dry_80_k_more_above"),
     )
-    said = f"Runs as category {category}" + (
-        f"; the plate says {plate}." if plate else "; the plate’s was not entered."
+    said = together(
+        phrase("runs_category", category=category),
+        phrase("plate_says", plate=plate) if plate else phrase("plates_not_entered"),
     )
     state = "" if plate is None else "in" if category == plate else "near"
     yield Working(
         "over_dew_point_k",
-        "Flue over its dew point",
+        phrase("flue_over_its_dew_point"),
         temp - dew,
         "temperature_difference",
         why,

@@ -5,11 +5,17 @@ from dataclasses import dataclass
 
 from havrin_core.facts.facts import Facts
 from havrin_core.machine.unit import Unit
+from havrin_core.phrases import Saying, phrase
 from havrin_core.tape.entries import Entry
 
 GAS_LOCKOUT, PUMP_LOCKOUT = "gas_lockout_k", "heat_pump_lockout_k"
 AXIS_K = (243.15, 293.15)  # -30 °C to 20 °C: where houses are heated
-RUNS = {"gas": "Gas alone", "pump": "Heat pump alone", "both": "Both may run", "none": "NEITHER may run"}
+RUNS = {
+    "gas": phrase("gas_alone"),
+    "pump": phrase("heat_pump_alone"),
+    "both": phrase("both_may_run"),
+    "none": phrase("neither_may_run"),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,7 +35,7 @@ class Axis:
     pump_off_below_k: float | None
     outdoor_k: float | None
     spans: tuple[Span, ...]
-    notes: tuple[str, ...]
+    notes: tuple[Saying, ...]
 
 
 def axis_of(unit: Unit, entries: tuple[Entry, ...]) -> Axis | None:
@@ -40,7 +46,7 @@ def axis_of(unit: Unit, entries: tuple[Entry, ...]) -> Axis | None:
     read = [facts.newest(quantity, None) for quantity in (GAS_LOCKOUT, PUMP_LOCKOUT, "outdoor_temp_k")]
     gas, pump, outdoor = (fact.value if fact else None for fact in read)
     if gas is None or pump is None:
-        return Axis(gas, pump, outdoor, (), ("Read both lock-outs at the changeover control: none is known yet.",))
+        return Axis(gas, pump, outdoor, (), (phrase("read_both_lock_outs_changeover"),))
     spans = spans_of(gas, pump)
     return Axis(gas, pump, outdoor, spans, tuple(_notes(spans, outdoor)))
 
@@ -59,13 +65,13 @@ def _runs(at_k: float, gas_off_above_k: float, pump_off_below_k: float) -> str:
     return "both" if gas and pump else "gas" if gas else "pump" if pump else "none"
 
 
-def _notes(spans: tuple[Span, ...], outdoor_k: float | None) -> list[str]:
-    notes = []
+def _notes(spans: tuple[Span, ...], outdoor_k: float | None) -> list[Saying]:
+    notes: list[Saying] = []
     if any(span.runs == "none" for span in spans):
-        notes.append("Between the two lock-outs neither source may run: no heat, and nothing is broken.")
+        notes.append(phrase("between_two_lock_outs_neither"))
     here = next((s for s in spans if outdoor_k is not None and s.from_k <= outdoor_k <= s.to_k), None)
     if here is not None:
-        notes.append(f"At the outdoor temperature read: {RUNS[here.runs].lower()}.")
+        notes.append(phrase("outdoor_temperature_read", runs=RUNS[here.runs]))
     if any(span.runs in ("gas", "pump") for span in spans):
-        notes.append("Where one source runs alone, a single failure leaves no heat.")
+        notes.append(phrase("where_one_source_runs_alone"))
     return notes

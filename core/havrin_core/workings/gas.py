@@ -6,6 +6,7 @@ from havrin_core.errors import OutOfDomain
 from havrin_core.facts.facts import ReadingFact
 from havrin_core.limits.computed import MANIFOLD_TOLERANCE, input_at_altitude_w
 from havrin_core.limits.limits import band_for
+from havrin_core.phrases import Saying, phrase, together
 from havrin_core.physics.fuels import LP_FUELS, Fuel, shipped_fuel
 from havrin_core.physics.gas.drills import nearest_drill
 from havrin_core.physics.gas.lp_vapour import vapour_pressure_pa
@@ -25,7 +26,7 @@ from havrin_core.workings.whys import computed_why
 GAS_TEMP_K = 288.15  # of the line, where nobody read it
 NATURAL, LP = "NG_H", "LPG_C3_COMM"
 _FIT_SHARE = 0.12  # an orifice within this share of the one that the plate's input needs fits
-_SOURCE = "orifice equation, docs/formulas.md section 7"
+_SOURCE = phrase("orifice_equation_docs_formulas_md")
 
 
 def gas_workings(context: Context, system: str) -> list[Working]:
@@ -62,20 +63,20 @@ def _rated(context: Context, stage: str, rated: float) -> Working:
     band = band_for(context.unit, context.rules, "input_w", stage)
     assert band is not None  # a rated input gives its band
     assert band.why is not None
-    why = Why("plate input × (1 − altitude share)", band.why.inputs, band.why.source, band.why.note)
-    return Working("input_rated_w", "Rated input here", rated, "power", why, stage=stage)
+    why = Why(phrase("plate_input_1_altitude_share_2"), band.why.inputs, band.why.source, band.why.note)
+    return Working("input_rated_w", phrase("rated_input_here"), rated, "power", why, stage=stage)
 
 
 def _metered(context: Context, stage: str, metered: ReadingFact) -> Working:
     band = band_for(context.unit, context.rules, "input_w", stage)
     state = band.verdict(metered.value) if band else ""
     parts = dict(metered.computed_from)
-    why = Why("typed as read", (), "the technician")
+    why = Why(phrase("typed_read"), (), phrase("technician"))
     width = width_of(context, metered, "power")
     if "time_s" in parts:
         why = computed_why("input_w", metered.computed_from)
         width = metered.value * 0.5 / parts["time_s"]
-    return Working("input_metered_w", "Input by meter", metered.value, "power", why, width, stage, state)
+    return Working("input_metered_w", phrase("input_meter"), metered.value, "power", why, width, stage, state)
 
 
 def _adjuster(
@@ -85,13 +86,11 @@ def _adjuster(
     if plated is None:
         return
     gap = plated - manifold.value
-    inputs = (Input("plate", plated, "pressure"), Input("manifold now", manifold.value, "pressure"))
-    why = Why(
-        "plate value − manifold as read", inputs, "data plate", "One turn at a time: read again once it has settled."
-    )
+    inputs = (Input("plate", plated, "pressure"), Input(phrase("manifold_now"), manifold.value, "pressure"))
+    why = Why(phrase("plate_value_manifold_read"), inputs, phrase("data_plate"), phrase("one_turn_time_read_again"))
     yield Working(
         "manifold_gap_pa",
-        "To reach the plate",
+        phrase("reach_plate"),
         gap,
         "pressure",
         why,
@@ -103,13 +102,13 @@ def _adjuster(
     if metered is None:
         return
     after = input_at_pressure_w(metered.value, manifold.value, plated) if manifold.value > 1 else 0.0
-    parts = (Input("input by meter", metered.value, "power"), *inputs)
+    parts = (Input(phrase("input_meter_2"), metered.value, "power"), *inputs)
     width = width_of(context, metered, "power")
-    why = Why("input × √(plate / manifold now)", parts, "flow goes with the root of the manifold pressure")
+    why = Why(phrase("input_plate_manifold_now"), parts, phrase("flow_goes_root_manifold_pressure"))
     band = band_for(context.unit, context.rules, "input_w", stage)
     yield Working(
         "input_after_w",
-        "Input once it stands at the plate",
+        phrase("input_once_stands_plate"),
         after,
         "power",
         why,
@@ -132,23 +131,26 @@ def _wanted(
         return
     low, high = ((1 + sign * MANIFOLD_TOLERANCE) * plated for sign in (-1, 1))
     inputs = (
-        Input("rated input here", rated, "power"),
-        Input("input by meter", metered.value, "power"),
-        Input("manifold now", manifold.value, "pressure"),
+        Input(phrase("rated_input_here_2"), rated, "power"),
+        Input(phrase("input_meter_2"), metered.value, "power"),
+        Input(phrase("manifold_now"), manifold.value, "pressure"),
     )
-    why = Why("manifold now × (rated input / input)²", inputs, "flow goes with the root of the manifold pressure")
+    why = Why(phrase("manifold_now_rated_input_input"), inputs, phrase("flow_goes_root_manifold_pressure"))
     inside = low <= target <= high
     said = (
         ""
         if inside
         else (
-            f"Outside the plate’s range of {sentence(low, 'pressure', system)} to {sentence(high, 'pressure', system)}: "
-            "not by the screw. Orifices, heating value, meter and clock first."
+            phrase(
+                "outside_plates_range_not_screw",
+                low=sentence(low, "pressure", system),
+                high=sentence(high, "pressure", system),
+            )
         )
     )
     yield Working(
         "manifold_for_rated_pa",
-        "Manifold that would give the rated input",
+        phrase("manifold_would_give_rated_input"),
         target,
         "pressure",
         why,
@@ -168,11 +170,13 @@ def _gap_state(context: Context, stage: str, manifold_pa: float) -> str:
     return band.verdict(manifold_pa) if band else ""
 
 
-def _turn(gap_pa: float, plated_pa: float, system: str) -> str:
+def _turn(gap_pa: float, plated_pa: float, system: str) -> Saying:
     if abs(gap_pa) <= 0.01 * plated_pa:
-        return "It stands at the plate."
+        return phrase("stands_plate")
     way, amount = ("in", "up") if gap_pa > 0 else ("out", "down")
-    return f"About {sentence(abs(gap_pa), 'pressure', system)} {amount}: turn {way}, wait until it settles, read again; then the flue."
+    return phrase(
+        "about_turn_wait_until_settles", gap_pa=sentence(abs(gap_pa), "pressure", system), amount=amount, way=way
+    )
 
 
 def _by_orifice(context: Context, stage: str, manifold: ReadingFact | None, rated: float | None) -> Iterator[Working]:
@@ -203,19 +207,26 @@ def _orifice_input(context: Context, stage: str, bore: ReadingFact, count: int, 
         Input("orifices", count, "count"),
         Input("bore", bore.value, "bore"),
         Input("manifold", manifold.value, "pressure"),
-        Input("barometer here", context.unit.baro_pa, "pressure"),
-        Input("gas, taken as", GAS_TEMP_K, "temperature"),
+        Input(phrase("barometer_here"), context.unit.baro_pa, "pressure"),
+        Input(phrase("gas_taken"), GAS_TEMP_K, "temperature"),
     )
     why = Why(
-        f"count × {USUAL_DISCHARGE:g} × area × √(2 × density × manifold) × gross heating value",
+        phrase("count_area_2_density_manifold", usual_discharge=USUAL_DISCHARGE),
         inputs,
         _SOURCE,
-        f"Discharge coefficient {USUAL_DISCHARGE:g} taken as usual, ±3 %: the meter goes before it.",
+        phrase("discharge_coefficient_taken_usual_3", usual_discharge=USUAL_DISCHARGE),
     )
     width = (spread(lambda v: watts(dict(v)), values, widths) ** 2 + (0.03 * value) ** 2) ** 0.5
     band = band_for(context.unit, context.rules, "input_w", stage)
     return Working(
-        "input_orifice_w", "Input by orifice", value, "power", why, width, stage, band.verdict(value) if band else ""
+        "input_orifice_w",
+        phrase("input_orifice"),
+        value,
+        "power",
+        why,
+        width,
+        stage,
+        band.verdict(value) if band else "",
     )
 
 
@@ -225,24 +236,21 @@ def _needed(context: Context, fuel: Fuel, rated: float, count: int, manifold_pa:
 
 def _fit(context: Context, stage: str, bore: ReadingFact, count: int, needed: float, rated: float) -> Working:
     inputs = (
-        Input("rated input here", rated, "power"),
+        Input(phrase("rated_input_here_2"), rated, "power"),
         Input("orifices", count, "count"),
-        Input("bore as read", bore.value, "bore"),
+        Input(phrase("bore_read"), bore.value, "bore"),
     )
-    why = Why("bore that passes the rated input at the plate's manifold pressure", inputs, _SOURCE)
+    why = Why(phrase("bore_passes_rated_input_plates"), inputs, _SOURCE)
     share = bore.value / needed - 1
     fits = abs(share) <= _FIT_SHARE
     other = _other_gas(context, rated, count, bore.value)
-    said = f"Nearest drill #{nearest_drill(needed)}; fitted is {signed(100 * share)} %."
+    said = phrase("nearest_drill_fitted", needed=nearest_drill(needed), share=signed(100 * share))
     if not fits:
-        said += (
-            f" It fits {other}: was the unit converted only half?"
-            if other
-            else " It fits neither natural gas nor LP here."
-        )
+        fits_what = phrase("fits_other_gas", other=other) if other else phrase("fits_neither_gas")
+        said = together(said, " ", fits_what)
     return Working(
         "bore_needed_m",
-        "Bore that the plate’s input needs",
+        phrase("bore_plates_input_needs"),
         needed,
         "bore",
         why,
@@ -265,16 +273,16 @@ def _supply(context: Context) -> Iterator[Working]:
     if standing is None or running is None:
         return
     inputs = (
-        Input("supply, no flow", standing.value, "pressure"),
-        Input("supply, all running", running.value, "pressure"),
+        Input(phrase("supply_no_flow"), standing.value, "pressure"),
+        Input(phrase("supply_all_running"), running.value, "pressure"),
     )
     width = width_of(context, standing, "pressure") + width_of(context, running, "pressure")
     yield Working(
         "supply_drop_pa",
-        "Lost between no flow and all running",
+        phrase("lost_between_no_flow_all"),
         standing.value - running.value,
         "pressure",
-        Why("supply, no flow − supply, all running", inputs, "as read"),
+        Why(phrase("supply_no_flow_supply_all"), inputs, phrase("read")),
         width,
     )
     over = 100 * (standing.value / running.value - 1) if running.value > 0 else 0.0
@@ -282,10 +290,10 @@ def _supply(context: Context) -> Iterator[Working]:
     state = band.verdict(standing.value) if band else ""
     yield Working(
         "lock_up_pct",
-        "Lock-up over running",
+        phrase("lock_up_over_running"),
         over,
         "percent",
-        Why("100 × (no flow / running − 1)", inputs, "Havrin's default, for guidance", "at most 30 %"),
+        Why(phrase("100_no_flow_running_1"), inputs, phrase("havrins_default_guidance"), phrase("most_30")),
         0.0,
         None,
         state,
@@ -301,13 +309,13 @@ def _tank(context: Context) -> Iterator[Working]:
     except OutOfDomain:
         return
     why = Why(
-        "vapour pressure of the liquid − barometer",
+        phrase("vapour_pressure_liquid_barometer"),
         (
-            Input("tank, as outdoors", outdoor.value, "temperature"),
-            Input("barometer here", context.unit.baro_pa, "pressure"),
+            Input(phrase("tank_outdoors"), outdoor.value, "temperature"),
+            Input(phrase("barometer_here"), context.unit.baro_pa, "pressure"),
         ),
-        "saturation line of propane and butane, docs/formulas.md section 7",
-        "It is the temperature's, not the fill's: a tank that is being drawn from is colder than the air.",
+        phrase("saturation_line_propane_butane_docs"),
+        phrase("temperatures_not_fills_tank_being"),
     )
     state = "out" if value < 35_000 else "near" if value < 100_000 else "in"
-    yield Working("tank_gauge_pa", "Pressure in the tank", max(value, 0.0), "water_pressure", why, 0.0, None, state)
+    yield Working("tank_gauge_pa", phrase("pressure_tank"), max(value, 0.0), "water_pressure", why, 0.0, None, state)

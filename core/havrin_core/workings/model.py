@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from havrin_core.facts.facts import ReadingFact
+from havrin_core.phrases import Saying
 from havrin_core.quantities.uncertainty import Accuracy, propagate
 from havrin_core.quantities.why import Why
 from havrin_core.rules.context import Context
@@ -30,14 +31,14 @@ class Working:
     """
 
     key: str
-    name: str
+    name: Saying
     value: float
     dimension: str
     why: Why
     half_width: float = 0.0
     stage: str | None = None
     state: str = ""
-    says: str = ""
+    says: Saying = ""
 
 
 def signed(percent: float) -> str:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from havrin_core.limits.computed import input_at_altitude_w
+from havrin_core.phrases import Saying, in_a_row, phrase
 from havrin_core.quantities.why import Input, Why
 from havrin_core.rules.context import Context
 from havrin_core.rules.model import FlueView
@@ -19,7 +20,7 @@ class Output:
     value_w: float
     half_width_w: float
     inputs: tuple[Input, ...]
-    note: str
+    note: Saying
 
 
 def output_of(context: Context, stage: str, flue: list[FlueView]) -> Output | None:
@@ -38,19 +39,27 @@ def output_of(context: Context, stage: str, flue: list[FlueView]) -> Output | No
         )
     else:
         share, width = _USUAL_EFFICIENCY[context.unit.kind.condensing], _USUAL_WIDTH_PCT
-    taken = [] if metered else ["input taken from the plate at this altitude, not clocked"]
-    taken += [] if view else ["efficiency taken as usual for this kind, not read at the flue"]
+    taken: list[Saying] = [] if metered else [phrase("input_taken_from_plate_altitude")]
+    taken += [] if view else [phrase("efficiency_taken_usual_kind_not")]
     inputs = (
-        Input("input by meter" if metered else "rated input here", watts, "power"),
-        Input("efficiency, gross", share, "percent"),
+        Input(phrase("input_meter_2") if metered else phrase("rated_input_here_2"), watts, "power"),
+        Input(phrase("efficiency_gross"), share, "percent"),
     )
     half = watts * share / 100 * ((watts_width / watts) ** 2 + (width / share) ** 2) ** 0.5
-    return Output(watts * share / 100, half, inputs, "; ".join(taken).capitalize())
+    return Output(watts * share / 100, half, inputs, in_a_row(taken, " "))
 
 
 def heat_given(output: Output, stage: str, to: str) -> Working:
     """Return the output as a figure of the page; ``to`` is what takes it up."""
-    why = Why("input × gross efficiency", output.inputs, "as measured", output.note)
+    why = Why(phrase("input_gross_efficiency"), output.inputs, phrase("measured"), output.note)
     return Working(
-        "output_w", f"Heat given to the {to}", output.value_w, "power", why, output.half_width_w, stage, "", output.note
+        "output_w",
+        phrase("heat_given", to=to),
+        output.value_w,
+        "power",
+        why,
+        output.half_width_w,
+        stage,
+        "",
+        output.note,
     )

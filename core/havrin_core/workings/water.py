@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 from havrin_core.physics.hydronics import flow_m3_s, fluid
 from havrin_core.quantities.why import Input, Why
 from havrin_core.rules.context import Context
@@ -38,15 +39,15 @@ def _flow(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Workin
     except OutOfDomain:
         return
     inputs = (
-        Input("heat given to the water", output.value_w, "power"),
-        Input("water rise", rise.value, "temperature_difference"),
-        Input("mean of the water", mean, "temperature"),
+        Input(phrase("heat_given_water"), output.value_w, "power"),
+        Input(phrase("water_rise"), rise.value, "temperature_difference"),
+        Input(phrase("mean_water"), mean, "temperature"),
     )
     why = Why(
-        "output / (density × heat capacity × rise)",
+        phrase("output_density_heat_capacity_rise_2"),
         inputs,
-        "docs/formulas.md section 10",
-        "Plain water: with glycol the flow is a few percent more.",
+        phrase("docs_formulas_md_section_10"),
+        phrase("plain_water_glycol_flow_few"),
     )
     yield heat_given(output, stage, "water")
     yield Working(
@@ -68,20 +69,23 @@ def _return(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Work
     dew = view.result.losses.dew_point_k
     condensing = context.unit.kind.condensing
     value = dew - cold.value if condensing else cold.value - dew
-    inputs = (Input("dew point of this flue", dew, "temperature"), Input("return water", cold.value, "temperature"))
-    formula = "dew point − return water" if condensing else "return water − dew point"
-    why = Why(formula, inputs, "IAPWS-IF97; dew point from this flue's O₂ and humidity")
+    inputs = (
+        Input(phrase("dew_point_flue"), dew, "temperature"),
+        Input(phrase("return_water"), cold.value, "temperature"),
+    )
+    formula = phrase("dew_point_return_water") if condensing else phrase("return_water_dew_point")
+    why = Why(formula, inputs, phrase("iapws_if97_dew_point_from"))
     good = value > 0
     said = {
-        (True, True): "The return is below the dew point: it can condense.",
-        (True, False): "The return is too warm: it cannot condense.",
-        (False, True): "The return stays above the dew point.",
-        (False, False): "It condenses where it is not made for it: raise the return.",
+        (True, True): phrase("return_below_dew_point_can"),
+        (True, False): phrase("return_too_warm_cannot_condense"),
+        (False, True): phrase("return_stays_above_dew_point"),
+        (False, False): phrase("condenses_where_not_made_raise"),
     }[condensing, good]
     width = width_of(context, cold, "temperature")
     yield Working(
         "return_margin_k",
-        f"Return {'under' if condensing else 'above'} the dew point by",
+        phrase("return_dew_point", value="under" if condensing else "above"),
         value,
         "temperature_difference",
         why,
@@ -108,15 +112,21 @@ def _condensate(context: Context, stage: str, flue: list[FlueView]) -> Iterator[
         metered.value / context.unit.fuel.gross_j_mol * context.unit.fuel.water * _WATER_MOLAR_KG * max(share, 0.0)
     )
     inputs = (
-        Input("input by meter", metered.value, "power"),
-        Input("share of the water that condenses", 100 * share, "percent"),
+        Input(phrase("input_meter_2"), metered.value, "power"),
+        Input(phrase("share_water_condenses"), 100 * share, "percent"),
     )
     why = Why(
-        "input / heating value × water of combustion × share condensed",
+        phrase("input_heating_value_water_combustion"),
         inputs,
-        "docs/formulas.md section 5",
-        "Catch it for a quarter of an hour and compare.",
+        phrase("docs_formulas_md_section_5"),
+        phrase("catch_quarter_hour_compare"),
     )
     yield Working(
-        "condensate_m3_s", "Condensate per hour", litres_s / 1000, "condensate", why, 0.05 * litres_s / 1000, stage
+        "condensate_m3_s",
+        phrase("condensate_per_hour"),
+        litres_s / 1000,
+        "condensate",
+        why,
+        0.05 * litres_s / 1000,
+        stage,
     )

@@ -9,6 +9,7 @@ from ninja import Router
 from havrin_core.house.house_rules import LIMITS, PRESETS, HouseRules, house_rules_from_dict
 from havrin_core.house.schools import QUESTIONS, SCHOOLS
 from havrin_core.wording.names import title
+from havrin_core.wording.phrases import words
 from havrin_server.api.schemas_house import (
     AnswerOut,
     ChangedVisitOut,
@@ -68,9 +69,9 @@ def _out(rules: HouseRules, person: Person) -> HouseRulesOut:
         questions=[
             QuestionOut(
                 key=key,
-                name=name,
+                name=words(name),
                 chosen=getattr(rules, key),
-                answers=[AnswerOut(key=a, reason=r) for a, r in SCHOOLS[key].items()],
+                answers=[AnswerOut(key=a, reason=words(r)) for a, r in SCHOOLS[key].items()],
             )
             for key, name in QUESTIONS.items()
         ],

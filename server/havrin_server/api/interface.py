@@ -8,6 +8,7 @@ from ninja.errors import AuthenticationError, ValidationError
 from ninja.security import django_auth
 
 from havrin_core.errors import BadDocument, CoreError, NotUnderstood, OutOfDomain, UnknownName, WrongDimension
+from havrin_core.wording.phrases import words
 from havrin_server.api import amendments, house, live, logs, papers, rounds, session, shop, sites, units, visits
 from havrin_server.errors import ServerError
 
@@ -50,7 +51,7 @@ def _server_error(request: HttpRequest, error: ServerError) -> HttpResponse:
 
 @api.exception_handler(CoreError)
 def _core_error(request: HttpRequest, error: CoreError) -> HttpResponse:
-    return _problem(request, CORE_STATUS[type(error)], error.code, error.message)
+    return _problem(request, CORE_STATUS[type(error)], error.code, words(error.said))
 
 
 @api.exception_handler(AuthenticationError)

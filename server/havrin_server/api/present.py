@@ -27,6 +27,7 @@ from havrin_core.wording.entries import describe, echo, place_said
 from havrin_core.wording.ledger import put_back_line, put_in, still_open, to_put_back
 from havrin_core.wording.missing import because_text, missing_how, missing_starter, missing_text
 from havrin_core.wording.names import condition_name, part_name, source, title, visit_reason, way_left
+from havrin_core.wording.phrases import words
 from havrin_core.wording.reasons import limit_text, reason_words
 from havrin_core.wording.steps import step_words
 from havrin_server.api import schemas as out
@@ -346,7 +347,7 @@ def _reading(view: ReadingView, system: str) -> out.ReadingOut:
         phase=view.phase,
         found=out.Shown(text=found.text, unit=found.unit) if found else None,
         limit=limit,
-        source=source(view.band.source) + (f", {view.band.note}" if view.band.note else "") if view.band else "",
+        source=source(view.band.source) + (f", {words(view.band.note)}" if view.band.note else "") if view.band else "",
         scale=scale_of(view.quantity, view.band, view.value, view.found),
     )
 

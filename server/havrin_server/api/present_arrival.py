@@ -5,6 +5,7 @@ from havrin_core.quantities.display import sentence, show
 from havrin_core.standing import arrival
 from havrin_core.vocabulary.catalogue import BAD, DANGER, WORN, conditions, verdict_of
 from havrin_core.wording.names import condition_name, part_name, part_words
+from havrin_core.wording.phrases import words
 from havrin_core.wording.steps import GAS_SMELL, code_note
 from havrin_core.workings.dual_fuel import AXIS_K, RUNS, Axis, axis_of
 from havrin_server.api.present import earlier_out
@@ -34,7 +35,7 @@ def arrival_page(visit: Visit, system: str) -> ArrivalOut:
     before = [earlier_out(pk, system) for pk in earlier_visits(visit).values_list("pk", flat=True)]
     return ArrivalOut(
         triage=[
-            TriageOut(key=t.key, question=t.question, good=t.good, bad=t.bad, begin=t.begin, answered=t.answered)
+            TriageOut(key=t.key, question=words(t.question), good=t.good, bad=t.bad, begin=t.begin, answered=t.answered)
             for t in arrival.triage(unit, tape)
         ],
         walks=[_walk(walk) for walk in arrival.walk(unit)],
@@ -56,7 +57,7 @@ def _axis(axis: Axis | None, system: str) -> AxisOut | None:
     low, high = AXIS_K
     at = lambda k: (k - low) / (high - low)  # noqa: E731 - a place on the drawing, 0 to 1
     return AxisOut(
-        spans=[SpanOut(start=at(s.from_k), end=at(s.to_k), runs=s.runs, name=RUNS[s.runs]) for s in axis.spans],
+        spans=[SpanOut(start=at(s.from_k), end=at(s.to_k), runs=s.runs, name=words(RUNS[s.runs])) for s in axis.spans],
         marks=[
             MarkOut(at=min(max(at(k), 0.0), 1.0), name=name, text=sentence(k, "temperature", system))
             for k, name in (
@@ -67,7 +68,7 @@ def _axis(axis: Axis | None, system: str) -> AxisOut | None:
             if k is not None
         ],
         ends=[sentence(k, "temperature", system) for k in AXIS_K],
-        notes=list(axis.notes),
+        notes=[words(note) for note in axis.notes],
     )
 
 

@@ -13,6 +13,7 @@ from havrin_core.wording.closing import remark_words, standing_title
 from havrin_core.wording.ledger import ledger_line, ledger_text
 from havrin_core.wording.missing import because_text, missing_starter, missing_text
 from havrin_core.wording.names import visit_reason
+from havrin_core.wording.phrases import words
 from havrin_core.wording.reasons import reason_words
 from havrin_server.api.schemas_closing import (
     ClosingOut,
@@ -49,7 +50,7 @@ def closing_page(visit: Visit, person: Person) -> ClosingOut:
             _after(follow),
         ],
         obstacles=closing_obstacles(found, visit.signed_by or person.full_name),
-        words=visit.rules().words_for(found.level),
+        words=words(visit.rules().words_for(found.level)),
         remarks=[remark_words(remark) for remark in found.remarks],
         ledger=[_ledger(row) for row in found.ledger],
         parts=[part_out(line) for line in follow.parts],
@@ -109,12 +110,11 @@ def _stood(found: Assessment, visit: Visit, system: str) -> ClosingStep:
     states = {1: "in", 2: "near", 3: "out", 4: "out"}
     said = [(reason, reason_words(reason, system)) for reason in found.reasons if reason.level > 1]
     lines = [
-        StepLine(text=f"{words.text} {words.lifts}".strip(), state=states[r.level], station=r.station)
-        for r, words in said
+        StepLine(text=f"{why.text} {why.lifts}".strip(), state=states[r.level], station=r.station) for r, why in said
     ]
     holds = bool({NOT_SAFE_TO_RUN, NOT_MADE_SAFE} & set(found.holds))
-    words = visit.rules().words_for(found.level)
-    return ClosingStep(key="standing", title=f"Standing: {standing_title(found)}", lines=lines, holds=holds, good=words)
+    tag = words(visit.rules().words_for(found.level))
+    return ClosingStep(key="standing", title=f"Standing: {standing_title(found)}", lines=lines, holds=holds, good=tag)
 
 
 def _told(facts: Facts, found: Assessment) -> ClosingStep:
@@ -154,7 +154,7 @@ _MUST = (
 def _after(follow: FollowUp) -> ClosingStep:
     lines = [
         StepLine(
-            text=f"{row.name}: {row.state}{f' by {row.approver}' if row.approver else ''}",
+            text=f"{row.name}: {row.state}{f' by {words(row.approver)}' if row.approver else ''}",
             state="in" if row.state == "approved" else "none",
             starter=f"approved owner {row.name.lower()}",
         )
@@ -165,7 +165,7 @@ def _after(follow: FollowUp) -> ClosingStep:
     ]
     lines += [
         StepLine(
-            text=f"{visit_reason(r.reason)}, {f'{r.day:%d %B %Y}' if r.day else 'no day yet'}: {r.why}",
+            text=f"{visit_reason(r.reason)}, {f'{r.day:%d %B %Y}' if r.day else 'no day yet'}: {words(r.why)}",
             state="in" if r.day else "none",
             starter="again ",
         )
@@ -198,7 +198,7 @@ def part_out(line: PartLine) -> OrderPartOut:
         name=line.name,
         kit=list(line.kit),
         rule=line.rule,
-        approver=line.approver,
+        approver=words(line.approver),
         state=line.state,
         arrives=line.arrives,
     )
@@ -207,14 +207,19 @@ def part_out(line: PartLine) -> OrderPartOut:
 def _return(row: Return, visit: Visit) -> ReturnOut:
     planned = row.day is not None and is_planned(visit.unit, row.reason, row.day)
     return ReturnOut(
-        reason=row.reason, name=visit_reason(row.reason), day=row.day, why=row.why, said=row.said, planned=planned
+        reason=row.reason,
+        name=visit_reason(row.reason),
+        day=row.day,
+        why=words(row.why),
+        said=row.said,
+        planned=planned,
     )
 
 
 def frost_out(plan: ShutdownPlan, system: str) -> FrostOut:
     """Return the plan for the time without heat."""
     return FrostOut(
-        says=frost_says(plan, system),
+        says=words(frost_says(plan, system)),
         vulnerable=list(plan.vulnerable),
         temporary_heat=list(plan.temporary_heat),
         drained=list(plan.drained),

@@ -9,6 +9,7 @@ from havrin_core.quantities.units import shown_unit
 from havrin_core.rules.model import FlueView
 from havrin_core.standing.model import Assessment
 from havrin_core.wording.missing import missing_text
+from havrin_core.wording.phrases import words
 from havrin_server.api.present_why import explained, shown_as
 from havrin_server.api.schemas import Explained, FlueOut
 
@@ -48,7 +49,7 @@ def flue_out(unit: Unit, rules: HouseRules, view: FlueView, found: Assessment, s
         else [],
         says=_says(unit, view, found, system),
         cannot_say=_cannot_say(found),
-        doubts=list(view.doubts),
+        doubts=[words(doubt) for doubt in view.doubts],
     )
 
 

@@ -10,6 +10,7 @@ from havrin_core.quantities.display import show
 from havrin_core.quantities.parse import parse_quantity
 from havrin_core.quantities.units import shown_unit
 from havrin_core.vocabulary.measurands import measurand
+from havrin_core.wording.phrases import words
 from havrin_server.api.schemas_shop import (
     ChoiceField,
     CodeField,
@@ -36,7 +37,7 @@ def model_check(given: ModelIn, person: Person) -> ModelCheck:
         document = _document(fields, person.unit_system) if given.fields and fields else given.document
         unit = model_unit(document, whole_library(person.firm_id))
     except CoreError as refusal:
-        problem = ProblemOut(code=refusal.code, text=refusal.message, element=str(refusal.value or ""))
+        problem = ProblemOut(code=refusal.code, text=words(refusal.said), element=str(refusal.value or ""))
         return ModelCheck(problem=problem, fields=fields, states=[])
     if given.fields is None:
         fields = _fields(document, person.unit_system)
@@ -51,7 +52,7 @@ def model_document(given: ModelIn, person: Person) -> Any:
         return _document(given.fields, person.unit_system)
     except CoreError as refusal:
         rows = [*given.fields.plate, *given.fields.manual]
-        problems = [row.problem for row in rows if row.problem] or [refusal.message]
+        problems = [row.problem for row in rows if row.problem] or [words(refusal.said)]
         raise NotWritable(problems[0], code=refusal.code, details=problems) from refusal
 
 
@@ -105,8 +106,8 @@ def _fields(document: Any, system: str) -> ModelFields:
 
 
 def _choice(field: str, value: str | None) -> ChoiceField:
-    name, words = PLATE_CHOICES[field]
-    options = [Named(key=word, name=said) for word, said in words.items()]
+    name, choices = PLATE_CHOICES[field]
+    options = [Named(key=word, name=said) for word, said in choices.items()]
     return ChoiceField(key=field, name=name, value=value or "", options=options)
 
 
@@ -136,7 +137,7 @@ def _document(fields: ModelFields, system: str) -> dict[str, Any]:
         try:
             value = _number(quantities[row.key], row.text, system)
         except CoreError as refusal:
-            row.problem = refusal.message
+            row.problem = words(refusal.said)
             refusals.append(refusal)
             continue
         if value is not None and row.stage in stages:
@@ -167,7 +168,7 @@ def _limit(row: ManualField, system: str, refusals: list[CoreError]) -> dict[str
         try:
             bounds[name] = _number(row.quantity, text, system)
         except CoreError as refusal:
-            row.problem = refusal.message
+            row.problem = words(refusal.said)
             refusals.append(refusal)
     return {"quantity": row.quantity, "stage": row.stage or None, "page": row.page, **bounds}
 

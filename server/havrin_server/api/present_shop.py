@@ -16,6 +16,7 @@ from havrin_core.rules.proofs import PROOFS
 from havrin_core.search.string_view import direct_only, string_view
 from havrin_core.vocabulary.measurands import MEASURANDS
 from havrin_core.wording.names import VISIT_REASONS
+from havrin_core.wording.phrases import words
 from havrin_server.api.present_string import event_out, rung_out, volts_out
 from havrin_server.api.schemas_shop import (
     Choices,
@@ -126,7 +127,7 @@ def _path_rows(unit: CoreUnit) -> list[PathRow]:
 
 
 def _problem(refusal: CoreError) -> ProblemOut:
-    return ProblemOut(code=refusal.code, text=refusal.message, element=str(refusal.value or ""))
+    return ProblemOut(code=refusal.code, text=words(refusal.said), element=str(refusal.value or ""))
 
 
 def circuit_check(given: CircuitIn) -> CircuitCheck:

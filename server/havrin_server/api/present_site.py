@@ -9,6 +9,7 @@ from havrin_core.standing.model import Assessment
 from havrin_core.standing.side_by_side import Beside, rows_of, shared_of, side_of
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.names import title as level_title
+from havrin_core.wording.phrases import words
 from havrin_server.api.schemas_site import SiteCellOut, SiteMark, SiteOut, SiteRowOut, SiteUnitOut, UnitMark
 from havrin_server.journal.models import Visit
 from havrin_server.journal.queries import assess_visit, newest_visits
@@ -47,7 +48,7 @@ def site_out(site: Site, person: Person) -> SiteOut:
         access=site.access,
         units=[one.out() for one in seen],
         rows=rows,
-        shared=[shared.text for shared in shared_of(beside)],
+        shared=[words(shared.text) for shared in shared_of(beside)],
     )
 
 

@@ -2,6 +2,7 @@
 
 from havrin_core.search.model import Offer, Outlook
 from havrin_core.search.string_view import EventView, RungView, direct_only, meter_between, string_view
+from havrin_core.wording.phrases import words
 from havrin_server.api.schemas import Shown
 from havrin_server.api.schemas_string import (
     ConflictOut,
@@ -71,10 +72,11 @@ def suspects_out(found: Outlook | None) -> SuspectsOut | None:
         next=_offer(found.next_test) if found.next_test else None,
         others=[_offer(o) for o in found.other_tests],
         conflicts=[
-            ConflictOut(name=c.name, shown=c.shown, expected=c.expected, entry_id=c.entry_id) for c in found.conflicts
+            ConflictOut(name=words(c.name), shown=words(c.shown), expected=words(c.expected), entry_id=c.entry_id)
+            for c in found.conflicts
         ],
         clear=found.clear,
-        proof=list(found.proof),
+        proof=[words(step) for step in found.proof],
         beforehand=list(found.beforehand),
     )
 
@@ -82,13 +84,13 @@ def suspects_out(found: Outlook | None) -> SuspectsOut | None:
 def _offer(offer: Offer) -> OfferOut:
     why = f"{offer.bits:.1f} bit for about {offer.test.minutes:g} min: more per minute than any other test."
     return OfferOut(
-        title=offer.test.name,
+        title=words(offer.test.name),
         minutes=offer.test.minutes,
         why=why,
-        caution=offer.test.caution,
+        caution=words(offer.test.caution),
         starter=offer.test.starter,
         meanings=[
-            MeaningOut(outcome=m.outcome, share=m.share, first=m.first, first_share=m.first_share)
+            MeaningOut(outcome=words(m.outcome), share=m.share, first=m.first, first_share=m.first_share)
             for m in offer.meanings
         ],
     )

@@ -6,6 +6,7 @@ from havrin_core.quantities.why import Why
 from havrin_core.rules.model import ReadingView
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.names import quantity_name
+from havrin_core.wording.phrases import words
 from havrin_core.workings.whys import why_of
 from havrin_server.api.schemas import Explained, InputOut, Shown
 
@@ -21,10 +22,10 @@ def explained(
         half_width=half_width,
         state=state,
         aside=aside,
-        formula=why.formula,
-        inputs=[InputOut(name=i.name, shown=shown_as(i.value, i.dimension, system)) for i in why.inputs],
-        source=why.source,
-        note=why.note,
+        formula=words(why.formula),
+        inputs=[InputOut(name=words(i.name), shown=shown_as(i.value, i.dimension, system)) for i in why.inputs],
+        source=words(why.source),
+        note=words(why.note),
     )
 
 

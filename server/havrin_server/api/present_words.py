@@ -7,6 +7,7 @@ from havrin_core.vocabulary.abnormal import IN_VERBS, OUT_VERBS, WAYS
 from havrin_core.vocabulary.catalogue import BAD, DANGER, GOOD, SEEN, WORN, conditions, part, parts, verbs, verdict_of
 from havrin_core.wording.ledger import made_good, put_in
 from havrin_core.wording.names import condition_name, part_inside, part_name, part_words, verb_name
+from havrin_core.wording.phrases import words
 from havrin_server.api.schemas import Vocabulary, WordOut
 
 _OWN_LISTS = ("did", "found", "saw", *IN_VERBS, *OUT_VERBS)
@@ -22,7 +23,7 @@ def pickable_lines(unit: Unit) -> Vocabulary:
         found=[row for key in own for row in _found(key)],
         jumpers=[*_devices(unit), *_places()],
         other=[
-            WordOut(line=f"{verb} ", text=text, station="", level=0)
+            WordOut(line=f"{verb} ", text=words(text), station="", level=0)
             for verb, text in VERBS.items()
             if verb not in _OWN_LISTS
         ],

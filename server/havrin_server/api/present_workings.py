@@ -11,6 +11,7 @@ from havrin_core.quantities.units import shown_unit
 from havrin_core.tape.visit import VisitTape
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.names import source
+from havrin_core.wording.phrases import words
 from havrin_core.workings.every import Dial, workings_of
 from havrin_core.workings.model import Working
 from havrin_server.api.present_why import explained, shown_as
@@ -59,11 +60,11 @@ def _figure(row: Working, system: str) -> Explained:
         row.why,
         shown_as(row.value, row.dimension, system),
         key=f"{row.key} {row.stage or ''}",
-        name=row.name,
+        name=words(row.name),
         system=system,
         half_width=width,
         state=row.state,
-        aside=row.says,
+        aside=words(row.says),
     )
 
 

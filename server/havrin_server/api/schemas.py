@@ -406,12 +406,19 @@ class ReadBackIn(Schema):
     phase: Phase = "found"
 
 
+class NearMeaning(Schema):
+    """A line that may have been meant, and what it means; "" where it says it itself."""
+
+    line: str
+    meaning: str
+
+
 class LineProblem(Schema):
     """A piece that was not understood."""
 
     piece: str
     text: str
-    meanings: list[str]
+    meanings: list[NearMeaning]
 
 
 class LineQuestion(Schema):

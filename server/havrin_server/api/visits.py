@@ -9,6 +9,7 @@ from ninja import File, Form, Router, UploadedFile
 from havrin_core.shorthand.model import Line, Situation
 from havrin_core.shorthand.reader import read_line
 from havrin_core.wording.entries import line_echo
+from havrin_core.wording.phrases import words
 from havrin_server.api.papers import record_address
 from havrin_server.api.present import visit_page
 from havrin_server.api.present_arrival import arrival_page
@@ -24,6 +25,7 @@ from havrin_server.api.schemas import (
     LineIn,
     LineProblem,
     LineQuestion,
+    NearMeaning,
     ReadBack,
     ReadBackIn,
     VisitPage,
@@ -123,14 +125,21 @@ def read_back(request: HttpRequest, visit_id: int, payload: ReadBackIn) -> ReadB
 
 
 def _read_back(line: Line, there: Situation) -> ReadBack:
-    problems = [LineProblem(piece=p.piece, text=p.text, meanings=list(p.meanings)) for p in line.problems]
+    problems = [
+        LineProblem(
+            piece=p.piece,
+            text=words(p.text),
+            meanings=[NearMeaning(line=near, meaning=words(meaning)) for near, meaning in p.meanings],
+        )
+        for p in line.problems
+    ]
     return ReadBack(
         echo=line_echo(line, there),
         problems=problems,
-        asks=[LineQuestion(question=ask.question, choices=list(ask.choices)) for ask in line.asks],
+        asks=[LineQuestion(question=words(ask.question), choices=list(ask.choices)) for ask in line.asks],
         unread=list(line.unread),
         offers_note=line.offers_note,
-        doubts=list(line.doubts),
+        doubts=[words(doubt) for doubt in line.doubts],
         writable=line.writable,
         station=line.station,
         phase=line.phase,

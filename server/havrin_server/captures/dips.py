@@ -13,6 +13,7 @@ from havrin_core.search.let_go import LetGo, let_go
 from havrin_core.traces.dips import Dip, Moved, find_dips, moved_at, quiet_run_s
 from havrin_core.traces.samples import leads_of, quantity_of
 from havrin_core.vocabulary.measurands import LEAST_OF, measurand
+from havrin_core.wording.phrases import words
 from havrin_server.captures.live import on_one_clock, traces
 from havrin_server.captures.models import Capture
 
@@ -38,7 +39,7 @@ class DipReading:
     @property
     def said_of_contacts(self) -> list[str]:
         """What the dips say of the contacts, the most frequent first, each with how many say it."""
-        counted = Counter(contact.says for contact in self.contacts if contact is not None)
+        counted = Counter(words(contact.says) for contact in self.contacts if contact is not None)
         return [f"In {count} of {len(self.contacts)}: {says}" for says, count in counted.most_common(2)]
 
 

@@ -26,6 +26,7 @@ from havrin_core.traces.log_layout import (
 from havrin_core.traces.log_reader import ColumnChoice, Series, read_series
 from havrin_core.traces.steady import window
 from havrin_core.vocabulary.measurands import measurand
+from havrin_core.wording.phrases import words
 from havrin_server.captures.models import FlueLog
 from havrin_server.errors import FileRefused, NotFound, VisitClosed
 from havrin_server.journal.models import Visit
@@ -130,7 +131,7 @@ def write_means(
     try:
         check_sample(means["o2_dry_pct"], max(means.get("co_ppm_dry", 0.0), 0.0))
     except OutOfDomain as refusal:
-        raise FileRefused(refusal.message) from refusal
+        raise FileRefused(words(refusal.said)) from refusal
     rows = tuple(
         (name, max(mean, 0.0) if name == "co_ppm_dry" else mean, scatter) for name, mean, scatter in found.means
     )
@@ -206,7 +207,7 @@ def _read(log: FlueLog, layout: Layout, mapping: Mapping) -> None:
     try:
         series = read_series(_lines(log, layout), layout, mapping.columns, mapping.time_column)
     except BadDocument as refusal:
-        log.problems, log.series = [refusal.message], None
+        log.problems, log.series = [words(refusal.said)], None
     else:
         log.problems, log.series = list(series.problems), _packed(series)
     log.save(update_fields=["mapping", "problems", "series"])

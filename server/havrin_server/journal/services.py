@@ -20,6 +20,7 @@ from havrin_core.tape.bundle import read_bundle
 from havrin_core.tape.documents import body_from_dict, body_to_dict
 from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Note, Reading, Said, Trace, kind_of
 from havrin_core.wording.closing import holds_words, standing_title
+from havrin_core.wording.phrases import words
 from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
 from havrin_server.journal.models import TapeEntry, Visit
 from havrin_server.journal.pins import moved_on, moved_words, own_plate, pinned_document
@@ -113,7 +114,7 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
 
 def not_writable(line: Line) -> NotWritable:
     """Return the refusal of a line that was not understood, with every question that it left."""
-    reasons = [*(problem.text for problem in line.problems), *(ask.question for ask in line.asks)]
+    reasons = [*(words(problem.text) for problem in line.problems), *(words(ask.question) for ask in line.asks)]
     if line.unread:
         reasons.append(f"Not understood: {' '.join(line.unread)}. It can be kept as a note.")
     return NotWritable(reasons[0] if reasons else "The line is empty.", details=reasons)

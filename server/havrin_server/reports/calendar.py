@@ -6,6 +6,7 @@ from icalendar import Calendar, Event
 
 from havrin_core.follow_up.plan import Return
 from havrin_core.wording.names import visit_reason
+from havrin_core.wording.phrases import words
 from havrin_server.journal.models import Visit
 
 
@@ -24,7 +25,7 @@ def calendar_of(visit: Visit, returns: tuple[Return, ...], now: datetime) -> byt
         event.add("dtend", row.day + timedelta(days=1))
         event.add("summary", f"{visit_reason(row.reason)}: {visit.unit.name}")
         event.add("location", visit.unit.site.name)
-        event.add("description", f"{row.why}. {visit.unit.site.access}".strip())
+        event.add("description", f"{words(row.why)}. {visit.unit.site.access}".strip())
         calendar.add_component(event)
     content: bytes = calendar.to_ical()
     return content

@@ -3,7 +3,7 @@
 import base64
 import io
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from PIL import Image
@@ -37,6 +37,7 @@ from havrin_core.wording.entries import describe, echo
 from havrin_core.wording.ledger import ledger_text
 from havrin_core.wording.missing import because_text, missing_text
 from havrin_core.wording.names import quantity_name, source, title, visit_reason
+from havrin_core.wording.phrases import words
 from havrin_core.wording.reasons import limit_text, reason_words
 from havrin_server.captures.models import FlueLog, Photo
 from havrin_server.captures.services import series_of
@@ -125,12 +126,12 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
         "photos": [_photo(p) for p in visit.photos.order_by("taken_at")[:_MOST_PHOTOS]],
         "urgent": level == SHUT_DOWN,
         "strokes": _strokes(visit.signature),
-        "words": visit.rules().words_for(level),
+        "words": words(visit.rules().words_for(level)),
         "foot": f"{visit.unit.name} · {visit.day:%d %B %Y}",
-        "parts": follow.parts,
+        "parts": [replace(line, approver=words(line.approver)) for line in follow.parts],
         "suggested": follow.suggested,
-        "returns": follow.returns,
-        "frost": frost_says(frost, system),
+        "returns": [{"day": row.day, "why": words(row.why)} for row in follow.returns],
+        "frost": words(frost_says(frost, system)),
         "plan": [
             ("Cold would harm", frost.vulnerable),
             ("Heat for the time being", frost.temporary_heat),

@@ -13,6 +13,7 @@ from havrin_core.machine.kind_check import check_kind
 from havrin_core.machine.kind_files import Library, build_of_model, build_unit, kind_document, kind_names
 from havrin_core.machine.unit import Plate, Stage, Unit
 from havrin_core.machine.unit_model import model_from_dict
+from havrin_core.phrases import phrase
 from havrin_core.rules.proofs import PROOFS
 from havrin_server.errors import NotFound, NotWritable
 from havrin_server.people.models import Person
@@ -72,8 +73,9 @@ def model_unit(document: Any, library: Library) -> Unit:
     states = {state.key for state in unit.circuit.control.states} if unit.circuit else set()
     for code in model.codes:
         if code.state and code.state not in states:
-            message = f"code {code.pattern}: the control has no state {code.state!r}: {', '.join(sorted(states))}."
-            raise BadDocument("code_state", message, value=code.pattern)
+            known = ", ".join(sorted(states))
+            said = phrase("code_of_no_state", code=code.pattern, state=code.state, known=known)
+            raise BadDocument("code_state", said, value=code.pattern)
     return unit
 
 
@@ -87,8 +89,7 @@ def keep_document(sort: str, document: Any, *, actor: Person, now: datetime, rea
         message = f"“{key}” is a shipped {sort} and stays as it is: keep yours under another key."
         raise NotWritable(message, code=f"shipped_{sort}")
     if not _KEY.fullmatch(key):
-        message = "A key has small letters, digits and underscores, and begins with a letter."
-        raise BadDocument(f"{sort}_key", message, value="key")
+        raise BadDocument(f"{sort}_key", phrase("key_form"), value="key")
     own = ShopDocument.objects.filter(firm_id=actor.firm_id, sort=sort, key=key).first()
     before = own.document if own is not None else None
     keep_change(actor.firm_id, sort, key, before, document, now=now, author=actor, reason=reason)
@@ -104,5 +105,5 @@ def _check_between(unit: Unit) -> None:
     for station in unit.stations():
         for node in station.between or ():
             if unit.circuit is not None and node not in unit.circuit.nodes:
-                message = f"station {station.key}: its circuit {unit.circuit.key} has no node {node}."
-                raise BadDocument("kind_node", message, value=station.key)
+                said = phrase("station_of_no_node", station=station.key, circuit=unit.circuit.key, node=node)
+                raise BadDocument("kind_node", said, value=station.key)

@@ -2776,7 +2776,7 @@ export interface components {
             /** Text */
             text: string;
             /** Meanings */
-            meanings: string[];
+            meanings: components["schemas"]["NearMeaning"][];
         };
         /**
          * LineQuestion
@@ -2787,6 +2787,16 @@ export interface components {
             question: string;
             /** Choices */
             choices: string[];
+        };
+        /**
+         * NearMeaning
+         * @description A line that may have been meant, and what it means; "" where it says it itself.
+         */
+        NearMeaning: {
+            /** Line */
+            line: string;
+            /** Meaning */
+            meaning: string;
         };
         /**
          * ReadBack

@@ -4,6 +4,7 @@ from collections.abc import Iterable
 
 from havrin_core.errors import BadDocument
 from havrin_core.machine.circuit.model import ELECTRICAL, HEATS, Circuit, Part
+from havrin_core.phrases import Phrase, phrase
 from havrin_core.physics.fuels import FUEL_NAMES
 
 _TERMINALS = {"transformer": 4}
@@ -22,32 +23,40 @@ def check_circuit(circuit: Circuit) -> None:
     _check_plant(circuit)
 
 
-def _refuse(code: str, text: str, value: str) -> None:
+def _refuse(code: str, text: Phrase, value: str) -> None:
     raise BadDocument(code, text, value=value)
 
 
 def _check_part(circuit: Circuit, part: Part) -> None:
     if sum(other.key == part.key for other in circuit.parts) > 1:
-        _refuse("part_twice", f"Two parts are called {part.key!r}.", part.key)
+        _refuse("part_twice", phrase("two_parts_are_called", part=part.key), part.key)
     if part.kind not in (*ELECTRICAL, "thing"):
-        _refuse("part_kind", f"part {part.key}: no kind {part.kind!r}: {', '.join(ELECTRICAL)}, thing.", part.key)
+        _refuse(
+            "part_kind",
+            phrase("part_no_kind_thing", part=part.key, kind=part.kind, electrical=", ".join(ELECTRICAL)),
+            part.key,
+        )
     if part.kind == "thing":
         return
     terminals = _TERMINALS.get(part.kind, 2)
     if len(part.nodes) != terminals or len(set(part.nodes)) != terminals:
-        _refuse("part_nodes", f"part {part.key}: a {part.kind} joins {terminals} different nodes.", part.key)
+        _refuse(
+            "part_nodes",
+            phrase("part_joins_different_nodes", part=part.key, kind=part.kind, terminals=terminals),
+            part.key,
+        )
     for node in part.nodes:
         if node not in circuit.nodes:
-            _refuse("node_unknown", f"part {part.key}: no node is called {node!r}.", part.key)
+            _refuse("node_unknown", phrase("part_no_node_called", part=part.key, node=node), part.key)
     if part.kind in _NEEDS_OHM and not part.ohm > 0:
-        _refuse("part_ohm", f"part {part.key}: a {part.kind} needs an “ohm” above 0.", part.key)
+        _refuse("part_ohm", phrase("part_needs_ohm_above_0", part=part.key, kind=part.kind), part.key)
 
 
 def _check_string(circuit: Circuit) -> None:
     known = {part.key for part in circuit.parts}
     for key in circuit.string:
         if key not in known:
-            _refuse("string_part", f"The string names {key!r}, which is no part.", key)
+            _refuse("string_part", phrase("string_names_which_no_part", key_=key), key)
 
 
 def _check_floating(circuit: Circuit) -> None:
@@ -61,12 +70,14 @@ def _check_floating(circuit: Circuit) -> None:
             continue
         loose = [n for n in part.nodes if touched[n] == 1 and n != circuit.ground]
         if len(loose) == len(part.nodes) or (loose and part.kind in ("load", "flame")):
-            _refuse("part_floating", f"part {part.key} floats: nothing else is at {', '.join(loose)}.", part.key)
+            _refuse(
+                "part_floating", phrase("part_floats_nothing_else", part=part.key, loose=", ".join(loose)), part.key
+            )
     for node in circuit.nodes:
         if node not in touched:
-            _refuse("node_unused", f"Nothing is joined to node {node}.", node)
+            _refuse("node_unused", phrase("nothing_joined_node", node=node), node)
     if circuit.ground not in joined:
-        _refuse("ground_unused", f"Nothing is joined to the ground {circuit.ground}.", circuit.ground)
+        _refuse("ground_unused", phrase("nothing_joined_ground", ground=circuit.ground), circuit.ground)
 
 
 def _check_shorts(circuit: Circuit) -> None:
@@ -79,7 +90,7 @@ def _check_shorts(circuit: Circuit) -> None:
         else:
             continue
         if bare.get(ends[0], ends[0]) == bare.get(ends[1], ends[1]):
-            text = f"part {part.key}: switches and wires alone join {ends[0]} to {ends[1]}: a short across it."
+            text = phrase("source_shorted", part=part.key, one=ends[0], other=ends[1])
             _refuse("source_short", text, part.key)
 
 
@@ -88,7 +99,7 @@ def _check_dead_loops(circuit: Circuit) -> None:
     fed = {joined[n] for part in circuit.parts if part.kind in ("source", "transformer", "flame") for n in part.nodes}
     for part in circuit.parts:
         if part.kind == "load" and joined[part.nodes[0]] not in fed:
-            text = f"part {part.key} lies in a loop without a source: nothing could ever feed it."
+            text = phrase("loop_without_a_source", part=part.key)
             _refuse("loop_dead", text, part.key)
 
 
@@ -97,13 +108,13 @@ def _check_control(circuit: Circuit) -> None:
     for state in circuit.control.states:
         for move in state.moves:
             if move.to not in keys:
-                _refuse("move_unknown", f"control state {state.key}: no state {move.to!r} to go to.", state.key)
+                _refuse("move_unknown", phrase("control_state_no_state_go", state=state.key, to=move.to), state.key)
     if circuit.control.lockout not in keys:
-        _refuse("lockout_unknown", f"The control has no state {circuit.control.lockout!r} to lock out in.", "lockout")
+        _refuse("lockout_unknown", phrase("control_has_no_state_lock", lockout=circuit.control.lockout), "lockout")
     nodes = [n for i in circuit.control.inputs if i.nodes for n in i.nodes]
     for node in nodes:
         if node not in circuit.nodes:
-            _refuse("input_node", f"The control reads at {node!r}, which is no node.", node)
+            _refuse("input_node", phrase("control_reads_which_no_node", node=node), node)
 
 
 def _check_plant(circuit: Circuit) -> None:
@@ -111,15 +122,15 @@ def _check_plant(circuit: Circuit) -> None:
     if plant is None:
         return
     if plant.fuel not in FUEL_NAMES:
-        _refuse("plant_fuel", f"plant: no fuel {plant.fuel!r}: {', '.join(FUEL_NAMES)}.", plant.fuel)
+        _refuse("plant_fuel", phrase("plant_no_fuel", fuel=plant.fuel, fuel_names=", ".join(FUEL_NAMES)), plant.fuel)
     if plant.heats not in HEATS:
-        _refuse("plant_heats", f"plant: heats {plant.heats!r}: {', '.join(HEATS)}.", plant.heats)
+        _refuse("plant_heats", phrase("plant_heats", heats=plant.heats, heats_2=", ".join(HEATS)), plant.heats)
     if not plant.input_w > 0:
-        _refuse("plant_input", "plant: input_w must be above nothing.", "input_w")
+        _refuse("plant_input", phrase("plant_input_w_must_above"), "input_w")
     if plant.has_flue and not (0 < plant.o2_pct < 18 and 290 < plant.stack_k < 900):
-        _refuse("plant_flue", "plant: a flue needs o2_pct (0 to 18) and stack_k (290 to 900).", "plant")
+        _refuse("plant_flue", phrase("plant_flue_needs_o2_pct"), "plant")
     if plant.draft and plant.draft not in {quantity.name for quantity in circuit.quantities}:
-        _refuse("plant_draft", f"plant: draft {plant.draft!r} is no quantity of this circuit.", plant.draft)
+        _refuse("plant_draft", phrase("plant_draft_no_quantity_circuit", draft=plant.draft), plant.draft)
 
 
 def _islands(circuit: Circuit, parts: Iterable[Part]) -> dict[str, str]:

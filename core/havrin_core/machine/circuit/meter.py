@@ -7,6 +7,7 @@ from havrin_core.errors import OutOfDomain, UnknownName
 from havrin_core.machine.circuit.faulty import wired_parts
 from havrin_core.machine.circuit.model import Circuit, FaultMode, Part
 from havrin_core.machine.circuit.network import Branch, Solution, branches_of
+from havrin_core.phrases import phrase
 
 METER_OHM = 10e6  # a usual digital voltmeter's input
 _CONTACTS = ("switch", "wire")
@@ -119,7 +120,7 @@ def read_meter(
     wiring = Wiring(circuit, [circuit.fault(f) for f in faults])
     holds = circuit.state(state).conditions
     if mode not in MODES:
-        raise OutOfDomain("meter_mode", f"A meter has no mode {mode!r}: {', '.join(MODES)}.", value=mode)
+        raise OutOfDomain("meter_mode", phrase("meter_has_no_mode", mode=mode, modes=", ".join(MODES)), value=mode)
     if mode in ("V", "Vdc"):
         a, b = _leads(circuit, leads)
         return wiring.volts(a, b, holds, direct=mode == "Vdc")
@@ -137,7 +138,7 @@ def read_meter(
 
 def _leads(circuit: Circuit, leads: tuple[str, str] | None) -> tuple[str, str]:
     if leads is None:
-        raise OutOfDomain("meter_leads", "Volts need two leads.", value="leads")
+        raise OutOfDomain("meter_leads", phrase("volts_need_two_leads"), value="leads")
     for lead in leads:
         _known(lead, set(circuit.nodes), "node")
     return leads
@@ -145,4 +146,6 @@ def _leads(circuit: Circuit, leads: tuple[str, str] | None) -> tuple[str, str]:
 
 def _known(name: str, names: set[str], what: str) -> None:
     if name not in names:
-        raise UnknownName(f"{what}_unknown", f"No {what} is called {name!r}: {', '.join(sorted(names))}.", value=name)
+        raise UnknownName(
+            f"{what}_unknown", phrase("no_called", what=what, name=name, names=", ".join(sorted(names))), value=name
+        )

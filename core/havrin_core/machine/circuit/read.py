@@ -24,6 +24,7 @@ from havrin_core.machine.circuit.model import (
     Part,
     State,
 )
+from havrin_core.phrases import phrase
 
 FORMAT, VERSION = "havrin-circuit", 1
 _FOLDER = resources.files("havrin_core.machine.circuit")
@@ -40,7 +41,7 @@ def shipped_document(key: str) -> Any:
     """Return a shipped circuit as JSON-ready data. Raises UnknownName."""
     if key not in circuit_names():
         known = ", ".join(circuit_names())
-        raise UnknownName("circuit_unknown", f"No circuit is called {key!r}: {known}.", value=key)
+        raise UnknownName("circuit_unknown", phrase("no_circuit_called", key_=key, known=known), value=key)
     return json.loads((_FOLDER / "circuits" / f"{key}.json").read_text(encoding="utf-8"))
 
 
@@ -64,16 +65,16 @@ def circuit_from_dict(data: Any) -> Circuit:
     a short across a source, a loop without a source, a state or move that leads nowhere.
     """
     if not isinstance(data, Mapping) or data.get("format") != FORMAT:
-        raise BadDocument("circuit_format", f"This is no circuit: its “format” is not “{FORMAT}”.", value="format")
+        raise BadDocument("circuit_format", phrase("no_circuit_its_format_not", format=FORMAT), value="format")
     if data.get("version") != VERSION:
-        message = f"This circuit has version {data.get('version')}; this Havrin reads version {VERSION}."
+        message = phrase("circuit_has_version_havrin_reads", data=data.get("version"), version=VERSION)
         raise BadDocument("circuit_version", message, value="version")
     try:
         circuit = _circuit(data)
     except KeyError as missing:
-        raise BadDocument("circuit_field", f"The circuit lacks {missing}.", value=str(missing)) from missing
+        raise BadDocument("circuit_field", phrase("circuit_lacks", missing=missing), value=str(missing)) from missing
     except (TypeError, ValueError, AttributeError) as error:
-        raise BadDocument("circuit_form", f"The circuit cannot be read: {error}.", value="circuit") from error
+        raise BadDocument("circuit_form", phrase("circuit_cannot_read", error=error), value="circuit") from error
     circuit = replace(circuit, faults=tuple(f for part in circuit.parts for f in _faults(circuit, part)))
     check_circuit(circuit)
     return circuit
@@ -116,7 +117,7 @@ def _made(cls: Any, row: Mapping[str, Any], place: str) -> Any:
     for name in row:
         if name not in known:
             raise BadDocument(
-                "circuit_field", f"{place}: {name!r} is no field of a {cls.__name__.lower()}.", value=name
+                "circuit_field", phrase("no_field", place=place, name=name, name__=cls.__name__.lower()), value=name
             )
     return cls(**{name: tuple(value) if isinstance(value, list) else value for name, value in row.items()})
 
@@ -126,7 +127,9 @@ def _faults(circuit: Circuit, part: Part) -> Iterable[FaultMode]:
     if family is None:
         known = ", ".join(sorted(name for name in part_families() if name != "about"))
         raise BadDocument(
-            "circuit_family", f"part {part.key}: no family {part.family!r}. Known: {known}.", value=part.key
+            "circuit_family",
+            phrase("part_no_family_known", part=part.key, family=part.family, known=known),
+            value=part.key,
         )
     for row in family["faults"]:
         if row.get("leak") and not (circuit.plant and circuit.plant.heats == AIR):

@@ -15,6 +15,7 @@ from havrin_core.machine.circuit.model import Circuit, FaultMode
 from havrin_core.machine.virtual.physics import HEATED, Physics
 from havrin_core.machine.virtual.plant import NO_FIRE, ROOM_K, Fire, gas_share, regulated_share
 from havrin_core.machine.virtual.run import Snapshot, VirtualUnit
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import O2_AMBIENT_PCT
 
 CYCLE_S = 600.0  # a call, steady fire, and a rest
@@ -72,7 +73,7 @@ class LiveUnit:
         """Return the unit at ``second`` of its life. Raises OutOfDomain for a time that is no number from 0 on."""
         if not 0 <= second < float("inf"):
             raise OutOfDomain(
-                "live_second", f"A unit has no second {second:g} of its life.", quantity="s", value=second
+                "live_second", phrase("unit_has_no_second_its", second=second), quantity="s", value=second
             )
         into = second % CYCLE_S
         index, values = self._values(into)

@@ -11,6 +11,7 @@ from math import exp, log
 
 from havrin_core.errors import OutOfDomain
 from havrin_core.machine.circuit.model import AIR, Design
+from havrin_core.phrases import phrase
 from havrin_core.physics.airflow import airflow, rise_k_for
 from havrin_core.physics.combustion.balance import Balance, balance
 from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm
@@ -74,9 +75,7 @@ def fire(
     """
     for name, share in (("gas", gas), ("air", air), ("flow", flow), ("leak", leak), ("drawn_in", drawn_in)):
         if not 0 <= share <= _SHARE_MOST:
-            message = (
-                f"A virtual unit cannot be driven there: {name} at {share:g} of its design (0 to {_SHARE_MOST:g})."
-            )
+            message = phrase("virtual_unit_cannot_driven_there", name=name, share=share, share_most=_SHARE_MOST)
             raise OutOfDomain("plant_range", message, quantity=name, value=share)
     if gas == 0:
         return NO_FIRE

@@ -7,6 +7,7 @@ D dry flue, mol per mol fuel. Unburnt gas is CO alone.
 from dataclasses import dataclass
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import AIR_AR, AIR_INERT, AIR_N2, AIR_O2, O2_AMBIENT_PCT
 from havrin_core.physics.fuels import Fuel
 
@@ -65,7 +66,7 @@ def balance(fuel: Fuel, o2_dry_pct: float, co_ppm_dry: float) -> Balance:
     air = ((1 - y) * q - slope * p) / determinant
     co = c * flue
     if not (flue > 0 and air > 0 and co <= fuel.carbon):
-        message = f"No flame of {fuel.label} gives {o2_dry_pct:g} % O₂ together with {co_ppm_dry:g} ppm CO."
+        message = phrase("no_flame_gives_o_together", fuel=fuel.label, o2_dry_pct=o2_dry_pct, co_ppm_dry=co_ppm_dry)
         raise OutOfDomain("sample_impossible", message, quantity="co_ppm_dry", value=co_ppm_dry)
     return Balance(
         dry_air=air,
@@ -82,14 +83,11 @@ def balance(fuel: Fuel, o2_dry_pct: float, co_ppm_dry: float) -> Balance:
 def check_sample(o2_dry_pct: float, co_ppm_dry: float) -> None:
     """Refuse a flue sample that cannot be, with OutOfDomain; NaN is refused too."""
     if not o2_dry_pct >= 0:
-        message = f"O₂ of {o2_dry_pct:g} % is below nothing: zero the cell in clean air."
+        message = phrase("o_below_nothing_zero_cell", o2_dry_pct=o2_dry_pct)
         raise OutOfDomain("o2_range", message, quantity="o2_dry_pct", value=o2_dry_pct)
     if not o2_dry_pct < O2_AMBIENT_PCT:
-        message = (
-            f"O₂ of {o2_dry_pct:g} % is not flue gas: fresh air has {O2_AMBIENT_PCT} %. "
-            "Is the probe in the flue, and was the analyzer zeroed?"
-        )
+        message = phrase("o_not_flue_gas_fresh", o2_dry_pct=o2_dry_pct, o2_ambient_pct=O2_AMBIENT_PCT)
         raise OutOfDomain("o2_range", message, quantity="o2_dry_pct", value=o2_dry_pct)
     if not 0 <= co_ppm_dry <= CO_MOST_PPM:
-        message = f"CO of {co_ppm_dry:g} ppm cannot be: 0 to {CO_MOST_PPM:g} ppm is possible."
+        message = phrase("co_ppm_cannot_0_ppm", co_ppm_dry=co_ppm_dry, co_most_ppm=CO_MOST_PPM)
         raise OutOfDomain("co_range", message, quantity="co_ppm_dry", value=co_ppm_dry)

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from havrin_core.phrases import Phrase, Saying, phrase
 from havrin_core.physics.combustion.balance import balance
 from havrin_core.physics.combustion.sample import DEFAULT_ACCURACY, FlueResult
 from havrin_core.physics.fuels import Fuel, shipped_fuel
@@ -14,7 +15,7 @@ class Doubt:
     """A reason not to trust a number yet."""
 
     code: str
-    text: str
+    text: Saying
     quantity: str
 
 
@@ -30,7 +31,7 @@ def _carbon_dioxide(result: FlueResult, accuracy: Mapping[str, Accuracy]) -> Dou
         return None
     if measured > result.fuel.co2_max_dry_pct:
         most = f"{result.fuel.co2_max_dry_pct:.1f}"
-        text = f"CO₂ of {measured:.1f} % is above the {most} % that {result.fuel.label} can give: wrong fuel or cell."
+        text = phrase("co_above_can_give_wrong", measured=measured, most=most, fuel=result.fuel.label)
         return Doubt("co2_above_ultimate", text, "co2_dry_pct")
     expected = result.values["co2_from_o2_pct"]
     allowed = accuracy["co2_dry_pct"].at(measured) + result.half_widths.get("co2_from_o2_pct", 0.0)
@@ -38,26 +39,24 @@ def _carbon_dioxide(result: FlueResult, accuracy: Mapping[str, Accuracy]) -> Dou
     if abs(gap) <= allowed:
         return None
     cause = _likely_cause(result, measured, allowed)
-    text = f"O₂ and CO₂ disagree: {measured:.1f} % measured, {expected:.1f} % from O₂ (±{allowed:.1f}). {cause}"
+    text = phrase("o_co_disagree_measured_from", measured=measured, expected=expected, allowed=allowed, cause=cause)
     return Doubt("o2_co2_disagree", text, "co2_dry_pct")
 
 
-def _likely_cause(result: FlueResult, measured: float, allowed: float) -> str:
+def _likely_cause(result: FlueResult, measured: float, allowed: float) -> Phrase:
     for name in ("C3H8", "NG_H"):
         other: Fuel = shipped_fuel(name)
         if abs(other.co2_max_dry_pct - result.fuel.co2_max_dry_pct) < 1:
             continue
         if abs(balance(other, result.sample.o2_dry_pct, result.sample.co_ppm_dry).co2_dry_pct - measured) <= allowed:
-            return f"The pair fits {other.label}: is that what burns here?"
-    return (
-        "Likely a cell that was not zeroed, or air drawn in between the two cells; zero in clean air and sample again."
-    )
+            return phrase("pair_fits_what_burns_here", other=other.label)
+    return phrase("likely_cell_not_zeroed_air")
 
 
 def _lean(result: FlueResult) -> Doubt | None:
     if result.sample.o2_dry_pct <= 16:
         return None
-    text = f"O₂ of {result.sample.o2_dry_pct:.1f} % is mostly air: probe not in the flue, or air drawn in at the probe?"
+    text = phrase("o_mostly_air_probe_not", o2_dry_pct=result.sample.o2_dry_pct)
     return Doubt("sample_mostly_air", text, "o2_dry_pct")
 
 
@@ -67,7 +66,7 @@ def _cold_stack(result: FlueResult) -> Doubt | None:
         return None
     return Doubt(
         "stack_colder_than_air",
-        "The stack reads colder than the combustion air: probe out of the flue, or the two probes swapped?",
+        phrase("stack_reads_colder_than_combustion"),
         "flue_temp_k",
     )
 
@@ -75,7 +74,5 @@ def _cold_stack(result: FlueResult) -> Doubt | None:
 def _fuel_rich(result: FlueResult) -> Doubt | None:
     if result.flue.excess_air_ratio >= 1:
         return None
-    text = (
-        f"Excess air comes out at {result.flue.excess_air_pct:.0f} %: the flame lacks air. CO is the proof to look at."
-    )
+    text = phrase("excess_air_comes_out_flame", excess_air_pct=result.flue.excess_air_pct)
     return Doubt("excess_air_negative", text, "o2_dry_pct")

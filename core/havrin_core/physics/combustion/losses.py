@@ -7,6 +7,7 @@ temperature; heating values at 25 degC; condensation at equilibrium at the flue 
 from dataclasses import dataclass
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 from havrin_core.physics.combustion.balance import Balance
 from havrin_core.physics.constants import CO_HEATING_VALUE_J_MOL, ICE_POINT_K, WATER_LATENT_25C_J_MOL
 from havrin_core.physics.fuels import Fuel
@@ -91,14 +92,12 @@ def _heat_of_condensation(temp_k: float) -> float:
 
 def _check(flue_temp_k: float, surroundings: Surroundings) -> None:
     if not FLUE_COOLEST_K <= flue_temp_k <= FLUE_HOTTEST_K:
-        message = (
-            f"A flue at {flue_temp_k - ICE_POINT_K:.0f} °C is outside −40 to 727 °C: check the probe and the unit."
-        )
+        message = phrase("flue_c_outside_40_727", flue_temp_k=flue_temp_k - ICE_POINT_K)
         raise OutOfDomain("flue_temperature_range", message, quantity="flue_temp_k", value=flue_temp_k)
     if not AIR_COOLEST_K <= surroundings.air_temp_k <= AIR_HOTTEST_K:
         shown = surroundings.air_temp_k - ICE_POINT_K
-        message = f"Combustion air at {shown:.0f} °C is outside −50 to 80 °C: check the probe and the unit."
+        message = phrase("combustion_air_c_outside_50", shown=shown)
         raise OutOfDomain("air_temperature_range", message, quantity="air_temp_k", value=surroundings.air_temp_k)
     if not 30_000 <= surroundings.baro_pa <= 120_000:
-        message = f"A barometer of {surroundings.baro_pa / 1000:g} kPa is outside 30 to 120 kPa."
+        message = phrase("barometer_kpa_outside_30_120", baro_pa=surroundings.baro_pa / 1000)
         raise OutOfDomain("barometer_range", message, quantity="baro_pa", value=surroundings.baro_pa)

@@ -1,6 +1,7 @@
 """Drill sizes for orifices: the numbered series 1 to 80 in inches, and metric."""
 
 from havrin_core.errors import UnknownName
+from havrin_core.phrases import phrase
 
 INCH_M = 0.0254
 # Numbered twist drills 1 to 80, diameter in inches (ASME B94.11M)
@@ -101,7 +102,7 @@ def drill_diameter_m(size: str) -> float:
         return _millimetres(size, text.removesuffix("mm"))
     if text.isdigit() and 1 <= int(text) <= len(NUMBERED_IN):
         return NUMBERED_IN[int(text) - 1] * INCH_M
-    raise UnknownName("drill_unknown", f"No drill is called {size!r}: 1 to 80, or a diameter like 2.35 mm.", value=size)
+    raise UnknownName("drill_unknown", phrase("no_drill_called_1_80", size=size), value=size)
 
 
 def nearest_drill(diameter_m: float) -> int:
@@ -113,7 +114,7 @@ def _millimetres(size: str, text: str) -> float:
     try:
         diameter = float(text.replace(",", "."))
     except ValueError:
-        raise UnknownName("drill_unknown", f"{size!r} is no diameter.", value=size) from None
+        raise UnknownName("drill_unknown", phrase("no_diameter", size=size), value=size) from None
     if not 0.1 <= diameter <= 20:
-        raise UnknownName("drill_unknown", f"An orifice of {diameter:g} mm is none: 0.1 to 20 mm.", value=size)
+        raise UnknownName("drill_unknown", phrase("orifice_mm_none_0_1", diameter=diameter), value=size)
     return diameter / 1000

@@ -3,6 +3,7 @@
 import math
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 from havrin_core.physics.fuels import Fuel
 from havrin_core.physics.states import require
 
@@ -35,9 +36,9 @@ def vapour_pressure_pa(fuel: Fuel, temp_k: float) -> float:
     """
     if any(component not in _SATURATION for component, _ in fuel.composition):
         raise OutOfDomain(
-            "not_lp", f"{fuel.label} does not stand as a liquid in a tank.", quantity="fuel", value=fuel.name
+            "not_lp", phrase("does_not_stand_liquid_tank", fuel=fuel.label), quantity="fuel", value=fuel.name
         )
-    require("temp_k", temp_k, 230.0, 340.0, "A tank temperature in K")
+    require("temp_k", temp_k, 230.0, 340.0, phrase("tank_temperature_k"))
     return sum(share * _of(component, temp_k) for component, share in fuel.composition)
 
 
@@ -56,8 +57,8 @@ def vaporising_heat_w(diameter_m: float, length_m: float, fill: float, warmer_k:
 
     Raises OutOfDomain.
     """
-    require("fill", fill, 0.0, 0.85, "A fill")
-    require("warmer_k", warmer_k, 0.0, 40.0, "A difference in K")
+    require("fill", fill, 0.0, 0.85, phrase("fill"))
+    require("warmer_k", warmer_k, 0.0, 40.0, phrase("difference_k"))
     return _WALL_W_M2_K * diameter_m * _half_angle(fill) * length_m * warmer_k
 
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from havrin_core.errors import UnknownName
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import STANDARD_PRESSURE_PA
 from havrin_core.physics.fuels import Fuel
 from havrin_core.physics.states import METERING_K, require, volumetric_heating_values_j_m3
@@ -25,9 +26,11 @@ class MeterFlow:
 def dial_m3(volume: float, unit: str) -> float:
     """Return a dial's volume in m3; ``unit`` is ft3, m3 or l. Raises UnknownName, OutOfDomain."""
     if unit not in DIAL_UNITS_M3:
-        raise UnknownName("dial_unit", f"A dial has {', '.join(DIAL_UNITS_M3)}, not {unit!r}.", value=unit)
+        raise UnknownName(
+            "dial_unit", phrase("dial_has_not", dial_units_m3=", ".join(DIAL_UNITS_M3), unit=unit), value=unit
+        )
     volume_m3 = volume * DIAL_UNITS_M3[unit]
-    require("dial_volume", volume_m3, 1e-5, 100.0, "A dial's volume in m³")
+    require("dial_volume", volume_m3, 1e-5, 100.0, phrase("dials_volume_m"))
     return volume_m3
 
 
@@ -54,11 +57,11 @@ def meter_flow(
 
     Raises OutOfDomain.
     """
-    require("revolutions", turns, 0.1, 1000.0, "A number of turns")
-    require("time_s", seconds, 1.0, 36_000.0, "A time in s")
-    require("meter_gauge_pa", meter_gauge_pa, 0.0, 500_000.0, "A pressure at the meter in Pa")
-    require("meter_temp_k", meter_temp_k, 230.0, 340.0, "A gas temperature in K")
-    require("baro_pa", baro_pa, 50_000.0, 110_000.0, "A barometric pressure in Pa")
+    require("revolutions", turns, 0.1, 1000.0, phrase("number_turns_2"))
+    require("time_s", seconds, 1.0, 36_000.0, phrase("time_s"))
+    require("meter_gauge_pa", meter_gauge_pa, 0.0, 500_000.0, phrase("pressure_meter_pa"))
+    require("meter_temp_k", meter_temp_k, 230.0, 340.0, phrase("gas_temperature_k"))
+    require("baro_pa", baro_pa, 50_000.0, 110_000.0, phrase("barometric_pressure_pa"))
     gross, net = volumetric_heating_values_j_m3(fuel)
     line_gross = gross if gross_j_m3 is None else gross_j_m3
     actual = dial_volume_m3 * turns / seconds

@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import GAS_CONSTANT_J_MOL_K, STANDARD_PRESSURE_PA
 from havrin_core.physics.fuels import Fuel
 from havrin_core.physics.states import METERING_K, density_kg_m3, require
@@ -45,16 +46,18 @@ def orifice_flow(
 
 def pressure_for_input_pa(manifold_pa: float, input_w: float, wanted_w: float) -> float:
     """Return the manifold pressure that would give ``wanted_w``: flow goes with its square root. Raises OutOfDomain."""
-    require("manifold_pa", manifold_pa, 1.0, 20_000.0, "A manifold pressure")
+    require("manifold_pa", manifold_pa, 1.0, 20_000.0, phrase("manifold_pressure"))
     if not (input_w > 0 and wanted_w > 0):
-        raise OutOfDomain("input_range", "An input is above nothing.", quantity="input_w", value=min(input_w, wanted_w))
+        raise OutOfDomain(
+            "input_range", phrase("input_above_nothing"), quantity="input_w", value=min(input_w, wanted_w)
+        )
     return manifold_pa * (wanted_w / input_w) ** 2
 
 
 def input_at_pressure_w(input_w: float, at_pa: float, manifold_pa: float) -> float:
     """Return the input at ``manifold_pa`` when it is ``input_w`` at ``at_pa``. Raises OutOfDomain."""
-    require("at_pa", at_pa, 1.0, 20_000.0, "A manifold pressure")
-    require("manifold_pa", manifold_pa, 0.0, 20_000.0, "A manifold pressure")
+    require("at_pa", at_pa, 1.0, 20_000.0, phrase("manifold_pressure"))
+    require("manifold_pa", manifold_pa, 0.0, 20_000.0, phrase("manifold_pressure"))
     return input_w * math.sqrt(manifold_pa / at_pa)
 
 
@@ -69,17 +72,15 @@ def diameter_for_input_m(
 ) -> float:
     """Return the diameter of each of ``count`` orifices that together pass ``input_gross_w``. Raises OutOfDomain."""
     if count < 1 or not input_gross_w > 0:
-        raise OutOfDomain(
-            "orifice_count", "At least one orifice and an input above nothing.", quantity="count", value=count
-        )
+        raise OutOfDomain("orifice_count", phrase("least_one_orifice_input_above"), quantity="count", value=count)
     trial = 0.002
     passed = count * orifice_flow(fuel, trial, manifold_pa, discharge, baro_pa, gas_temp_k).input_gross_w
     return trial * math.sqrt(input_gross_w / passed)
 
 
 def _check(diameter_m: float, manifold_pa: float, discharge: float, baro_pa: float, gas_temp_k: float) -> None:
-    require("diameter_m", 1000 * diameter_m, 0.1, 20.0, "An orifice diameter in mm")
-    require("manifold_pa", manifold_pa, 0.0, 20_000.0, "A manifold pressure in Pa")
-    require("discharge", discharge, 0.3, 1.0, "A discharge coefficient")
-    require("baro_pa", baro_pa, 50_000.0, 110_000.0, "A barometric pressure in Pa")
-    require("gas_temp_k", gas_temp_k, 230.0, 340.0, "A gas temperature in K")
+    require("diameter_m", 1000 * diameter_m, 0.1, 20.0, phrase("orifice_diameter_mm"))
+    require("manifold_pa", manifold_pa, 0.0, 20_000.0, phrase("manifold_pressure_pa"))
+    require("discharge", discharge, 0.3, 1.0, phrase("discharge_coefficient"))
+    require("baro_pa", baro_pa, 50_000.0, 110_000.0, phrase("barometric_pressure_pa"))
+    require("gas_temp_k", gas_temp_k, 230.0, 340.0, phrase("gas_temperature_k"))

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from havrin_core.phrases import phrase
 from havrin_core.physics.constants import GAS_CONSTANT_J_MOL_K
 from havrin_core.physics.states import MOLES_PER_STANDARD_M3, require
 
@@ -30,12 +31,12 @@ def decay(volume_m3: float, start: Closed, end: Closed, seconds: float) -> Decay
 
     A negative leak is gas that came in: let-by, or a temperature that was not read right. Raises OutOfDomain.
     """
-    require("volume_m3", 1000 * volume_m3, 0.05, 100_000.0, "A volume in litres")
-    require("duration", seconds, 1.0, 7 * 86_400.0, "A duration in s")
+    require("volume_m3", 1000 * volume_m3, 0.05, 100_000.0, phrase("volume_litres"))
+    require("duration", seconds, 1.0, 7 * 86_400.0, phrase("duration_s"))
     for moment in (start, end):
-        require("gauge_pa", moment.gauge_pa, -50_000.0, 2_000_000.0, "A gauge pressure in Pa")
-        require("temp_k", moment.temp_k, 230.0, 340.0, "A temperature in K")
-        require("baro_pa", moment.baro_pa, 50_000.0, 110_000.0, "A barometric pressure in Pa")
+        require("gauge_pa", moment.gauge_pa, -50_000.0, 2_000_000.0, phrase("gauge_pressure_pa"))
+        require("temp_k", moment.temp_k, 230.0, 340.0, phrase("temperature_k"))
+        require("baro_pa", moment.baro_pa, 50_000.0, 110_000.0, phrase("barometric_pressure_pa"))
     expected = (start.baro_pa + start.gauge_pa) * end.temp_k / start.temp_k - end.baro_pa
     leaked = _moles(volume_m3, start) - _moles(volume_m3, end)
     return Decay(expected, expected - end.gauge_pa, leaked, leaked / MOLES_PER_STANDARD_M3 / seconds)
@@ -46,8 +47,8 @@ def least_seconds(volume_m3: float, leak_m3_s_standard: float, resolution_pa: fl
 
     Shorter than that, a leak of the criterion's size could hide between two figures of the gauge. Raises OutOfDomain.
     """
-    require("resolution_pa", resolution_pa, 0.01, 10_000.0, "A gauge's resolution in Pa")
-    require("leak", 3.6e6 * leak_m3_s_standard, 1e-4, 1e5, "A leak in l/h")
+    require("resolution_pa", resolution_pa, 0.01, 10_000.0, phrase("gauges_resolution_pa"))
+    require("leak", 3.6e6 * leak_m3_s_standard, 1e-4, 1e5, phrase("leak_l_h"))
     moles = resolution_pa * volume_m3 / (GAS_CONSTANT_J_MOL_K * temp_k)
     return moles / (leak_m3_s_standard * MOLES_PER_STANDARD_M3)
 

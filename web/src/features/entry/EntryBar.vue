@@ -41,10 +41,9 @@ async function submit(): Promise<void> {
   text.value = ''
 }
 
-function take(meaning: string): void {
+function take(line: string): void {
   const piece = problem.value?.piece ?? ''
-  const word = meaning.split(' – ')[0] ?? ''
-  text.value = text.value.includes(piece) ? text.value.replace(piece, word) : word
+  text.value = text.value.includes(piece) ? text.value.replace(piece, line) : line
   bar.focus()
 }
 
@@ -88,7 +87,7 @@ function leave(): void {
   <footer class="bar" :class="{ entering: entering && narrow }">
     <div v-if="problem || ask || unread.length || (silent && text) || bar.correcting" class="said" role="status">
       <span v-if="bar.correcting">Correcting “{{ bar.correcting.text }}”. <button class="word" @click="leave">Leave it as it is</button></span>
-      <span v-if="problem" class="problem">{{ problem.text }} <button v-for="meaning in problem.meanings" :key="meaning" class="word" @click="take(meaning)">{{ meaning }}</button></span>
+      <span v-if="problem" class="problem">{{ problem.text }} <button v-for="meaning in problem.meanings" :key="meaning.line" class="word" @click="take(meaning.line)">{{ meaning.line }}<template v-if="meaning.meaning"> – {{ meaning.meaning }}</template></button></span>
       <span v-else-if="ask" class="problem" data-test="ask">{{ ask.question }} <button v-for="choice in ask.choices" :key="choice" class="word" @click="choose(choice)">{{ choice }}</button></span>
       <span v-else-if="unread.length" class="problem" data-test="unread">Not understood: “{{ unread.join(' ') }}”.</span>
       <button v-if="said?.offers_note && !ask?.choices.some((choice) => choice.startsWith('note '))" class="word" @click="choose(`note ${text.trim()}`)">Keep as a note</button>

@@ -9,6 +9,7 @@ from django.core.management import BaseCommand
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.search.alike import table_alike
 from havrin_core.search.pictures import pictures_of
+from havrin_core.wording.phrases import words
 from havrin_server.api import api
 
 
@@ -19,7 +20,7 @@ def openapi_text() -> str:
 
 def alike_text() -> str:
     """Return the table of faults that look alike as it is stored in docs/."""
-    return table_alike(pictures_of(shipped_circuit(name)) for name in circuit_names())
+    return table_alike((pictures_of(shipped_circuit(name)) for name in circuit_names()), words)
 
 
 class Command(BaseCommand):
