@@ -60,7 +60,7 @@ def test_a_floating_wire_shows_its_ghost():
         shipped_circuit(FURNACE), "steady", "V", ("5", "C"), faults=["valve_wire.open", "gas_valve.coil_open"]
     )
     assert both.value > 3
-    assert "floating" in both.note
+    assert "floating" in say(both.note)
 
 
 def test_flame_current_falls_with_a_dirty_rod_and_a_poor_ground():

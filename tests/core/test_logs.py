@@ -9,6 +9,7 @@ from havrin_core.errors import BadDocument, UnknownName
 from havrin_core.traces.log_layout import column_unit, find_layout, guess_columns
 from havrin_core.traces.log_reader import ColumnChoice, Series, read_series
 from havrin_core.traces.steady import find_light_off, find_steady, reduce_for_drawing, window
+from havrin_core.wording.phrases import words as say
 from tests.core.rows import BEGUN
 
 COMMA = comma_log(HIGH_FIRE, BEGUN.replace(tzinfo=None))
@@ -102,7 +103,7 @@ def test_oddities_are_counted_and_said():
         "4,6.4,40,118",
     ]
     series = series_from("\n".join(rows), time=0)
-    text = " ".join(series.problems)
+    text = " ".join(map(say, series.problems))
     for words in (
         "empty cells or dashes",
         "time of the row before",
@@ -120,7 +121,7 @@ def test_oddities_are_counted_and_said():
 
 def test_a_column_of_dashes_is_said():
     series = series_from("t,O2,CO\n0,6.4,--\n1,6.4,--\n2,6.4,--\n", time=0)
-    assert any("holds no number" in line for line in series.problems)
+    assert any("holds no number" in say(problem) for problem in series.problems)
 
 
 def test_midnight_is_passed():
@@ -139,7 +140,7 @@ def test_kinds_of_time(stamp):
 def test_rows_without_time_are_seconds():
     series = series_from("O2;CO\n6,4;40\n6,4;41\n6,5;40\n")
     assert list(series.seconds) == [0, 1, 2]
-    assert "No time column" in series.problems[0]
+    assert "No time column" in say(series.problems[0])
 
 
 def test_no_usable_row_and_a_wrong_unit():

@@ -46,7 +46,7 @@ def hours_to_frost(indoor_k: float, outdoor_k: float, holds_hours: float) -> flo
 def shutdown_plan_of(facts: Facts) -> ShutdownPlan:
     """Return what the tape says for the time without this heat."""
     indoor, outdoor = facts.newest("indoor_temp_k", None), facts.newest("outdoor_temp_k", None)
-    named = [body.text.partition(" ")[0] for _, body in facts.said("building")]
+    named = [body.state for _, body in facts.said("building")]
     building = next((word for word in reversed(named) if word in HOLDS_HOURS), "medium")
     inside = indoor.value if indoor else _USUAL_INDOOR_K
     least, most = HOLDS_HOURS[building]

@@ -1,5 +1,6 @@
 """Parts that can be ordered, each with its kit: what is fitted, sealed or proved along with it."""
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass
 
@@ -138,7 +139,24 @@ PARTS: tuple[OrderPart, ...] = (
 )
 _TOGETHER: Mapping[str, tuple[str, ...]] = {"inducer": ("pressure switch",)}
 _BY_KEY = {part.key: part for part in PARTS}
+_PIECES = re.compile(r",| and ", re.IGNORECASE)
 PART_WORDS = {word: part.key for part in PARTS for word in (*part.words, part.key.replace("_", " "))}
+
+
+def named_parts(text: str) -> tuple[str, ...]:
+    """Return the parts that ``text`` names, comma by comma: keys of known ones, the words themselves of others."""
+    found: list[str] = []
+    for piece in _PIECES.split(text):
+        found += known_parts(piece) or ([piece.strip()] if piece.strip() else [])
+    return tuple(dict.fromkeys(found))
+
+
+def known_parts(text: str) -> tuple[str, ...]:
+    """Return the keys of the known parts in ``text``; the longest of two words that overlap."""
+    spaced = f" {text.lower().replace(',', ' ')} "
+    words = [word for word in PART_WORDS if f" {word} " in spaced]
+    longest = [word for word in words if not any(word != other and word in other for other in words)]
+    return tuple(dict.fromkeys(PART_WORDS[word] for word in longest))
 
 
 def order_part(key: str) -> OrderPart | None:

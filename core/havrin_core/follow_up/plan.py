@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import date, timedelta
 
 from havrin_core.facts.facts import Facts
-from havrin_core.follow_up.parts import PART_WORDS, PARTS, kit_of, order_part, part_rule
+from havrin_core.follow_up.parts import PARTS, kit_of, order_part, part_rule
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.phrases import Saying, phrase
 from havrin_core.quantities.dates import date_in
@@ -21,8 +21,9 @@ _LETS_GO = ("fluttering", "chattering")  # contacts that were seen to let go
 
 @dataclass(frozen=True, slots=True)
 class PartLine:
-    """One part to order; ``state`` is "to ask", "approved" or "declined"; ``arrives`` None while nobody knows."""
+    """One part to order, by its key or in own words; ``state`` is "to ask", "approved" or "declined"; ``arrives`` None while nobody knows."""
 
+    key: str
     name: str
     kit: tuple[str, ...]
     rule: str
@@ -66,39 +67,32 @@ def workday(day: date) -> date:
 def _parts(facts: Facts, rules: HouseRules) -> Iterator[PartLine]:
     seen: set[str] = set()
     for line, body in facts.said("order"):
-        name = body.text.strip()
-        known = order_part(PART_WORDS.get(name.lower(), ""))
-        key = known.key if known else name.lower()
-        if key in seen:
-            continue
-        seen.add(key)
-        if known is None:
-            yield PartLine(name, (), "", entry_id=line.entry.id)
-        else:
-            kit, rule = kit_of(known, rules.inducer_switch), part_rule(known, rules.replacement_switch)
-            yield PartLine(known.name, kit, rule, entry_id=line.entry.id)
+        for key in body.parts:
+            if key.casefold() in seen:
+                continue
+            seen.add(key.casefold())
+            known = order_part(key)
+            if known is None:
+                yield PartLine(key, key, (), "", entry_id=line.entry.id)
+            else:
+                kit, rule = kit_of(known, rules.inducer_switch), part_rule(known, rules.replacement_switch)
+                yield PartLine(key, known.name, kit, rule, entry_id=line.entry.id)
 
 
 def _with_answers(facts: Facts, line: PartLine, today: date) -> PartLine:
     """Return the line with the newest answer that names its part, or names none and so means all."""
     for _, body in facts.said(*_ANSWERS):
-        approver, _, rest = body.text.partition(" ")
-        if approver in APPROVERS and _names(rest, line.name):
-            line = replace(line, approver=APPROVERS[approver], state=_ANSWERS[body.what])
+        if body.who in APPROVERS and _names(body, line):
+            line = replace(line, approver=APPROVERS[body.who], state=_ANSWERS[body.what])
     for said, body in facts.said("arrives"):
-        if _names(body.text, line.name):
+        if _names(body, line):
             line = replace(line, arrives=_day_of(said, body))
     return line
 
 
-def _names(text: str, part: str) -> bool:
-    """Tell whether ``text`` names the part, or names no part at all."""
-    words = [word for word in PART_WORDS if f" {word} " in f" {text.lower().replace(',', ' ')} "]
-    longest = [w for w in words if not any(w != other and w in other for other in words)]
-    if part.lower() in text.lower():
-        return True
-    named = {known.name for w in longest if (known := order_part(PART_WORDS[w])) is not None}
-    return part in named or not (named or text.strip(" ,"))
+def _names(body: Said, part: PartLine) -> bool:
+    """Tell whether ``body`` names the part, or names no part at all."""
+    return not body.parts or part.key.casefold() in {key.casefold() for key in body.parts}
 
 
 def _suggested(facts: Facts, parts: tuple[PartLine, ...]) -> Iterator[str]:
@@ -117,10 +111,7 @@ def _day_of(line: Line, body: Said) -> date | None:
 
 def _said(facts: Facts, today: date) -> Iterator[Return]:
     for line, body in facts.said("again")[-1:]:
-        when, colon, what = body.text.partition(":")
-        day = _day_of(line, body)
-        why = what.strip() if colon and date_in(when, line.entry.at.date()) == day else body.text
-        yield Return("return_parts", day, why, said=True)
+        yield Return("return_parts", _day_of(line, body), body.text, said=True)
 
 
 def _hanging(parts: tuple[PartLine, ...], today: date) -> Iterator[Return]:

@@ -5,6 +5,7 @@ from dataclasses import replace
 from datetime import date
 
 from havrin_core.follow_up.frost import HOLDS_HOURS
+from havrin_core.follow_up.parts import known_parts, named_parts
 from havrin_core.follow_up.plan import APPROVERS
 from havrin_core.machine.circuit.codes import normal_pattern
 from havrin_core.phrases import Saying, phrase
@@ -317,7 +318,8 @@ def _worded(name: str, label: Saying) -> Callable[[list[str], str, Situation], O
     def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if not text:
             return Problem(name, phrase("say_few_words", label=label))
-        return Said(name, text, until=_date(text, situation))
+        parts = named_parts(text) if name == "order" else ()
+        return Said(name, text, until=_date(text, situation), parts=parts)
 
     return read
 
@@ -341,7 +343,8 @@ def _answered(name: str, label: Saying) -> Callable[[list[str], str, Situation],
                 text or name,
                 phrase("who_which_part_owner_inducer", label=label, name=name, approvers=", ".join(APPROVERS)),
             )
-        return Said(name, " ".join([rest[0].lower(), *rest[1:]]))
+        who = rest[0].lower()
+        return Said(name, " ".join([who, *rest[1:]]), who=who, parts=named_parts(" ".join(rest[1:])))
 
     return read
 
@@ -350,7 +353,7 @@ def _dated(name: str, label: Saying) -> Callable[[list[str], str, Situation], Ou
     def read(rest: list[str], text: str, situation: Situation) -> Outcome:
         if date_in(text, date.min) is None:
             return Problem(text or name, phrase("which_day_2026_12_01", label=label))
-        return Said(name, text, until=_date(text, situation))
+        return Said(name, text, until=_date(text, situation), parts=known_parts(text) if name == "arrives" else ())
 
     return read
 
@@ -358,7 +361,7 @@ def _dated(name: str, label: Saying) -> Callable[[list[str], str, Situation], Ou
 def _building(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not rest or rest[0].lower() not in HOLDS_HOURS:
         return Problem(text or "building", phrase("how_long_does_keep_its", holds_hours=", ".join(HOLDS_HOURS)))
-    return Said("building", text.lower())
+    return Said("building", text.lower(), state=rest[0].lower())
 
 
 def _cause(rest: list[str], text: str, situation: Situation) -> Outcome:

@@ -33,7 +33,7 @@ from havrin_core.vocabulary.catalogue import condition, part, verb
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.vocabulary.methods import FINDS, SURENESS
 
-_TUPLES = ("under", "told")
+_TUPLES = ("under", "told", "parts")
 
 
 def body_from_dict(kind: str, data: Mapping[str, Any], place: str = "entry", schema: int = SCHEMA) -> Body:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from datetime import date, datetime
 from functools import cached_property
 
-SCHEMA = 2
+SCHEMA = 3
 PHASES = ("found", "left", "trial")
 # How an action was meant: a temporary one has a date, a trial or a precaution cures nothing.
 AS_REPAIR, AS_PRECAUTION, AS_TEMPORARY, AS_TRIAL = "repair", "precaution", "temporary", "trial"
@@ -132,7 +132,8 @@ class Said:
 
     For a cause: ``state`` is how sure, ``part`` and ``condition`` what it names, ``explains`` the code of the danger
     that it explains ("call": the call; "": not said). For leaves: ``state`` is one of WAYS_LEFT. ``told``: whom.
-    ``until`` is the date that the words name.
+    ``until`` is the date that the words name. Of parts to order: ``parts`` are their keys (own words for a part that has
+    none; none at all: every one), ``who`` says yes or no. Of a building: ``state`` is how long it keeps its heat.
     """
 
     what: str
@@ -146,6 +147,8 @@ class Said:
     told: tuple[str, ...] = ()
     means: str = ""
     until: date | None = None
+    who: str = ""
+    parts: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,6 +15,7 @@ from havrin_core.vocabulary.old_schema_1 import (
     cause_of_1,
     coverage_of_1,
 )
+from havrin_core.vocabulary.old_schema_2 import said_of_2
 
 Raw = tuple[str, dict[str, Any]]  # kind, data
 
@@ -102,4 +103,17 @@ _FROM_1: Mapping[str, Callable[[dict[str, Any]], Raw]] = {
     "decision": _decision,
     "correction": _correction,
 }
-_STEPS: Mapping[int, Callable[[str, dict[str, Any]], Raw]] = {1: _from_1}
+
+
+def _from_2(kind: str, data: dict[str, Any]) -> Raw:
+    """Schema 2: who says yes to which part, and how long a building keeps its heat, stood in the words alone."""
+    if kind == "said":
+        return kind, {**data, **said_of_2(data)}
+    inner = data.get("replacement") if kind == "correction" else None
+    if inner is None:
+        return kind, data
+    of, replaced = _from_2(inner["kind"], dict(inner["data"]))
+    return kind, {**data, "replacement": {"kind": of, "data": replaced}}
+
+
+_STEPS: Mapping[int, Callable[[str, dict[str, Any]], Raw]] = {1: _from_1, 2: _from_2}

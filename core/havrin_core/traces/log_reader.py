@@ -12,7 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from havrin_core.errors import BadDocument, UnknownName
-from havrin_core.phrases import phrase
+from havrin_core.phrases import Phrase, Saying, phrase, together
 from havrin_core.quantities.units import Unit, find_unit
 from havrin_core.traces.log_layout import UNITS, Layout, is_nothing, split_row
 from havrin_core.vocabulary.measurands import measurand
@@ -38,7 +38,7 @@ class Series:
 
     seconds: Floats
     channels: Mapping[str, Floats]
-    problems: tuple[str, ...]
+    problems: tuple[Saying, ...]
 
 
 def read_series(
@@ -63,17 +63,17 @@ class _Reader:
         self.columns = [(name, c.column, _unit(name, c.unit)) for name, c in mapping.items()]
         self.seconds = array("d")
         self.values = {name: array("d") for name in mapping}
-        self.odd: Counter[str] = Counter()
+        self.odd: Counter[Phrase] = Counter()
         self.clock = _Clock()
 
     def take(self, line: str) -> None:
         cells = split_row(line, self.layout.delimiter)
         if len(cells) < len(self.layout.headers):
-            self.odd["rows with too few columns, left out"] += 1
+            self.odd[phrase("rows_too_few_columns_left")] += 1
             return
         seconds = self._seconds(cells)
         if seconds is None:
-            self.odd["rows without a readable time, left out"] += 1
+            self.odd[phrase("rows_without_readable_time_left")] += 1
             return
         self.seconds.append(seconds)
         for name, column, unit in self.columns:
@@ -101,9 +101,9 @@ class _Reader:
         number = self._number(text)
         if math.isnan(number):
             self.odd[
-                f"{_label(name)}: cells without a number"
+                phrase("cells_without_number", name=_label(name))
                 if not is_nothing(text)
-                else f"{_label(name)}: empty cells or dashes"
+                else phrase("empty_cells_dashes", name=_label(name))
             ] += 1
             return math.nan
         value = unit.to_si(number)
@@ -111,7 +111,7 @@ class _Reader:
         most = _O2_AIR_SLACK_PCT if name == "o2_dry_pct" else what.most
         least = -1.0 if name in ("o2_dry_pct", "co2_dry_pct") else -20.0 if name == "co_ppm_dry" else what.least
         if not least <= value <= most:
-            self.odd[f"{_label(name)}: values that cannot be (like {number:g} {unit.symbol}), left out"] += 1
+            self.odd[phrase("values_cannot_like_left_out", name=_label(name), number=number, symbol=unit.symbol)] += 1
             return math.nan
         return value
 
@@ -122,33 +122,35 @@ class _Reader:
         channels = {name: np.frombuffer(column, dtype=float) for name, column in self.values.items()}
         order = np.argsort(seconds, kind="stable")
         if np.any(np.diff(order) < 0):
-            self.odd["rows out of order in time, sorted"] += int(np.sum(np.diff(seconds) < 0))
+            self.odd[phrase("rows_out_order_time_sorted")] += int(np.sum(np.diff(seconds) < 0))
         seconds = seconds[order]
         keep = np.concatenate(([True], np.diff(seconds) > 0))
         if not keep.all():
-            self.odd["rows with the time of the row before, left out"] += int(np.sum(~keep))
+            self.odd[phrase("rows_time_row_before_left")] += int(np.sum(~keep))
         kept = {name: column[order][keep] for name, column in channels.items()}
         clean = seconds[keep] - seconds[keep][0]
         return Series(clean, kept, tuple(self._problems(clean, kept)))
 
-    def _problems(self, seconds: Floats, channels: Mapping[str, Floats]) -> Iterable[str]:
+    def _problems(self, seconds: Floats, channels: Mapping[str, Floats]) -> Iterable[Saying]:
         if self.time_column is None:
-            yield "No time column: rows are taken as one second apart."
+            yield phrase("no_time_column_rows_are")
         for name, values in channels.items():
             if np.isnan(values).all():
-                yield f"{_label(name)}: the column holds no number at all."
+                yield phrase("column_holds_no_number_all", name=_label(name))
         yield from _gaps(seconds)
-        yield from (f"{count} × {text}." for text, count in self.odd.items())
+        yield from (together(f"{count} × ", text, ".") for text, count in self.odd.items())
 
 
-def _gaps(seconds: Floats) -> Iterable[str]:
+def _gaps(seconds: Floats) -> Iterable[Saying]:
     steps = np.diff(seconds)
     if not len(steps):
         return
     usual = float(np.median(steps))
     gaps = steps[steps > max(5 * usual, 5.0)]
     if len(gaps):
-        yield f"{len(gaps)} gap{'s' if len(gaps) > 1 else ''} in the log, the longest {gaps.max():.0f} s."
+        yield phrase(
+            "gaps_in_the_log" if len(gaps) > 1 else "one_gap_in_the_log", count=len(gaps), longest=float(gaps.max())
+        )
 
 
 def _unit(quantity: str, symbol: str) -> Unit:

@@ -51,7 +51,7 @@ def meter_out(visit: Visit, state: str, a: str, b: str) -> MeterOut | None:
     if circuit is None:
         return None
     reading = meter_between(circuit, state, a, b)
-    return MeterOut(shown=volts_out(abs(reading.value or 0.0), direct_only(circuit)), note=reading.note)
+    return MeterOut(shown=volts_out(abs(reading.value or 0.0), direct_only(circuit)), note=words(reading.note))
 
 
 def suspects_out(found: Outlook | None) -> SuspectsOut | None:

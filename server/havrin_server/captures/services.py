@@ -209,7 +209,7 @@ def _read(log: FlueLog, layout: Layout, mapping: Mapping) -> None:
     except BadDocument as refusal:
         log.problems, log.series = [words(refusal.said)], None
     else:
-        log.problems, log.series = list(series.problems), _packed(series)
+        log.problems, log.series = [words(problem) for problem in series.problems], _packed(series)
     log.save(update_fields=["mapping", "problems", "series"])
 
 

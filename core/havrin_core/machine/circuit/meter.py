@@ -7,7 +7,7 @@ from havrin_core.errors import OutOfDomain, UnknownName
 from havrin_core.machine.circuit.faulty import wired_parts
 from havrin_core.machine.circuit.model import Circuit, FaultMode, Part
 from havrin_core.machine.circuit.network import Branch, Solution, branches_of
-from havrin_core.phrases import phrase
+from havrin_core.phrases import Saying, phrase
 
 METER_OHM = 10e6  # a usual digital voltmeter's input
 _CONTACTS = ("switch", "wire")
@@ -30,7 +30,7 @@ class MeterReading:
 
     value: float | None
     unit: str
-    note: str = ""
+    note: Saying = ""
 
 
 class Wiring:
@@ -79,9 +79,7 @@ class Wiring:
         solution = self.solve(holds, direct=direct)
         behind = solution.thevenin_ohm(a, b)
         shown = solution.between(a, b) * METER_OHM / (METER_OHM + behind)
-        note = (
-            "a floating node: a load would pull it to nothing" if abs(behind) > GHOST_OHM and abs(shown) > 0.5 else ""
-        )
+        note = phrase("floating_node_load_would_pull") if abs(behind) > GHOST_OHM and abs(shown) > 0.5 else ""
         return MeterReading(shown.real if direct else abs(shown), "V", note)
 
     def amps(self, part: str, holds: Collection[str], *, direct: bool = False) -> float:
