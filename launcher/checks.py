@@ -11,8 +11,11 @@ from launcher.ground import PYTHON, ROOT, STATE, Refusal, say
 WEB = ROOT / "web"
 
 
-def run_checks(only: Sequence[str] = ()) -> None:
-    """Run every check; raise Refusal naming those that failed. ``only`` goes to pytest as it is."""
+def run_checks(only: Sequence[str] = (), *, every_case: bool = False) -> None:
+    """Run every check; raise Refusal naming those that failed. ``only`` goes to pytest as it is.
+
+    ``every_case``: tests that generate many cases run all of them, not a thinned row.
+    """
     debian.ensure(debian.SERVE + debian.TEST)
     debian.need_node()
     environment.ensure_python("check")
@@ -20,6 +23,7 @@ def run_checks(only: Sequence[str] = ()) -> None:
     environment.ensure_node_modules()
     with Cluster("test-db", throwaway=True).running() as cluster:
         env = environment.python_env(**cluster.environment(), HAVRIN_STATE=str(STATE / "test-state"))
+        env |= {"HAVRIN_EVERY_CASE": "1"} if every_case else {}
         failed = [] if only else [name for name, command, place in _STYLE if not _passes(name, command, place, env)]
         command = [str(PYTHON), "-m", "pytest", *(only or ["tests"])]
         if not _passes("pytest", command, ROOT, env):

@@ -31,8 +31,9 @@ def _parser() -> argparse.ArgumentParser:
     start.add_argument("--port", type=int, help="serve on this port or not at all")
     start.set_defaults(run=lambda o: serve.start(fresh=o.fresh, port=o.port))
     test = commands.add_parser("test", help="run every check")
+    test.add_argument("--all", action="store_true", help="every generated case, not a thinned row of them: takes long")
     test.add_argument("only", nargs=argparse.REMAINDER, help="passed to pytest; style checks are left out then")
-    test.set_defaults(run=lambda o: checks.run_checks(o.only))
+    test.set_defaults(run=lambda o: checks.run_checks(o.only, every_case=o.all))
     calc = commands.add_parser("calc", help="compute many rows: calc WHAT IN.csv OUT.csv")
     calc.add_argument(
         "what", metavar="WHAT", help="combustion, orifice, meter, chimney, airflow, decay, water or atmosphere"
@@ -48,7 +49,9 @@ def _parser() -> argparse.ArgumentParser:
     words.set_defaults(run=lambda o: _core(lambda core: core.vocabulary()))
     _circuit_commands(commands)
     bench = commands.add_parser("bench", help="print speeds and sizes")
-    bench.add_argument("only", nargs="?", choices=["core", "suspects", "interface", "live"], help="this one alone")
+    bench.add_argument(
+        "only", nargs="?", choices=["core", "batch", "suspects", "interface", "live"], help="this one alone"
+    )
     bench.set_defaults(run=lambda o: _bench(o.only))
     schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")
     schema.set_defaults(run=lambda o: _schema())

@@ -5,6 +5,7 @@ import re
 import pytest
 
 from havrin_core.batch.run import answer
+from havrin_core.wording.manual import manual_text
 from tests.core.rows import REFERENCE
 from tests.core.trade import EVERY, sound_lines, visit_line
 
@@ -15,6 +16,10 @@ LINES = [
     if row.startswith("|")
     for piece in re.findall(r"`([^`]+)`", row)
 ]
+
+
+def test_the_page_is_written_from_the_vocabulary_as_it_is():
+    assert manual_text() == TEXT
 
 
 def test_the_page_documents_its_lines():

@@ -3,7 +3,7 @@
 import json
 from collections.abc import Iterable, Mapping
 from dataclasses import fields, replace
-from functools import cache
+from functools import cache, lru_cache
 from importlib import resources
 from typing import Any
 
@@ -59,7 +59,7 @@ def part_families() -> Mapping[str, Any]:
 
 
 def circuit_from_dict(data: Any) -> Circuit:
-    """Return the circuit that ``data`` (parsed JSON) describes, checked.
+    """Return the circuit that ``data`` (parsed JSON) describes, checked: one object per document, for a search keeps its pictures by it.
 
     Raises BadDocument naming the element: another format, unknown field or node, a floating part,
     a short across a source, a loop without a source, a state or move that leads nowhere.
@@ -69,8 +69,13 @@ def circuit_from_dict(data: Any) -> Circuit:
     if data.get("version") != VERSION:
         message = phrase("circuit_has_version_havrin_reads", data=data.get("version"), version=VERSION)
         raise BadDocument("circuit_version", message, value="version")
+    return _built(json.dumps(data, sort_keys=True, default=str))
+
+
+@lru_cache(maxsize=128)
+def _built(document: str) -> Circuit:
     try:
-        circuit = _circuit(data)
+        circuit = _circuit(json.loads(document))
     except KeyError as missing:
         raise BadDocument("circuit_field", phrase("circuit_lacks", missing=missing), value=str(missing)) from missing
     except (TypeError, ValueError, AttributeError) as error:

@@ -9,6 +9,7 @@ from django.core.management import BaseCommand
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.search.alike import table_alike
 from havrin_core.search.pictures import pictures_of
+from havrin_core.wording.manual import manual_text
 from havrin_core.wording.phrases import words
 from havrin_server.api import api
 
@@ -33,4 +34,5 @@ class Command(BaseCommand):
         (settings.ROOT / "docs").mkdir(exist_ok=True)
         (settings.ROOT / "docs" / "openapi.json").write_text(openapi_text(), encoding="utf-8")
         (settings.ROOT / "docs" / "faults-alike.md").write_text(alike_text(), encoding="utf-8")
+        (settings.ROOT / "docs" / "shorthand.md").write_text(manual_text(), encoding="utf-8")
         subprocess.run(["npm", "run", "-s", "types"], cwd=settings.ROOT / "web", check=True)
