@@ -223,3 +223,38 @@ def test_a_report_of_five_hundred_entries_is_made(tove, visit):
     begun = time.perf_counter()
     assert report_pdf(row, person).startswith(b"%PDF")
     assert time.perf_counter() - begun < 30  # a hang, not a benchmark: the bench holds the 3 s
+
+
+@pytest.mark.filterwarnings("ignore::DeprecationWarning")
+@pytest.mark.parametrize(
+    ("lines", "left", "on_tag", "for_customer"),
+    [
+        (SOUND, "running", "It was left running", "lies within its limits"),
+        (
+            ["found crack cell 3", "shut down gas shut, tagged", "told the caretaker"],
+            "made_safe",
+            "OFF. Made safe",
+            "it cannot fire",
+        ),
+        (
+            ["found inducer seized", "part inducer", "told owner"],
+            "waiting",
+            "Do not switch it on before",
+            "please do not switch it on",
+        ),
+        (["note nobody at home"], "not_touched", "Not judged on this visit", "how it is was not judged"),
+    ],
+)
+def test_each_way_of_leaving_has_its_own_words_for_its_reader(tove, visit, tmp_path, lines, left, on_tag, for_customer):
+    page = write(tove, visit, *lines)
+    body = {"seen_version": page["version"], "signed_by": "Tove", "customer_words": "", "left": left}
+    assert tove.post(f"visits/{visit}/close", **body).status_code == 200
+    tag, customer = (
+        " ".join(text_of(tove.get(f"visits/{visit}/{kind}.pdf").content, tmp_path).split())
+        for kind in ("tag", "customer")
+    )
+    assert on_tag in tag
+    assert for_customer in customer
+    assert ("Leave running" in tag) == (left == "running")
+    assert "Write “" not in customer
+    assert "not written down" not in customer

@@ -171,6 +171,8 @@ def test_what_an_amendment_brings_to_light_is_open_at_the_next_visit(tove, close
         house_rules=last.house_rules,
     )
     assert write(tove, following.pk, *SOUND)["standing"]["level"] == 4
+    said = tove.get(f"visits/{following.pk}/arrival").json()["refused"]
+    assert any(line.startswith("Amended") and "cracked" in line for line in said)
 
 
 def test_an_amendment_lifts_nothing(tove, visit):

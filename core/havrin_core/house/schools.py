@@ -109,6 +109,7 @@ SCHOOLS: dict[str, dict[str, Saying]] = {
 }
 
 # What each scheme calls a standing: scheme -> level -> words on the tag
+PLAIN_SCHEME = "four_levels"  # says a standing as its title does
 SCHEMES: Mapping[str, Mapping[int, Saying]] = {
     "four_levels": {
         1: phrase("leave_running"),

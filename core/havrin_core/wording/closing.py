@@ -2,16 +2,19 @@
 
 from collections.abc import Mapping
 
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.house.schools import PLAIN_SCHEME
 from havrin_core.quantities.display import sentence
 from havrin_core.rules.pairs import Change
 from havrin_core.rules.practice import Remark
 from havrin_core.standing.closing import ABNORMAL, HOW, NOT_MADE_SAFE, NOT_SAFE_TO_RUN, PUT_BACK, TOLD, TOUCHED
 from havrin_core.standing.model import Assessment
-from havrin_core.tape.entries import MADE_SAFE, NOT_TOUCHED, WAITING
+from havrin_core.tape.entries import MADE_SAFE, NOT_TOUCHED, RUNNING, WAITING, Said
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.language import listed, lower_first, text
 from havrin_core.wording.ledger import make_good, still_open, to_put_back
 from havrin_core.wording.names import part_inside, quantity_name, title, verb_name, way_left
+from havrin_core.wording.phrases import words
 
 _HOLDS: Mapping[str, str] = {
     NOT_SAFE_TO_RUN: "It may not be left running: show what is missing and cure what is wrong, or leave it off.",
@@ -25,6 +28,25 @@ _REMARKS: Mapping[str, str] = {
     "rod_not_cleaned": "The house cleans the flame rod at every maintenance: it was not cleaned on this visit.",
     "rod_not_read_before": "The flame signal was not read before the rod was cleaned: what the cleaning brought is not known.",
     "not_read_first": "Nothing was read as found before the first work: what it cured is not proven.",
+}
+# What the state is, for the customer: by how the unit was left, then by level.
+_CUSTOMER_LEFT: Mapping[str, str] = {
+    MADE_SAFE: "The unit is off and was made safe: it cannot fire. Please do not have it started before what follows is put right.",
+    WAITING: "The unit is off. It was left off until what it waits for is here; please do not switch it on.",
+    NOT_TOUCHED: "Nothing was done on the unit on this visit: how it is was not judged.",
+}
+_CUSTOMER: Mapping[int, str] = {
+    1: "Everything that this visit has to show was shown and lies within its limits. The unit runs.",
+    2: "The unit works safely now. Something is worn, near its limit or against good practice: please read what follows.",
+    3: "What is known at this point is not enough to leave the unit running.",
+    4: "The unit is not safe and may not run before the cause is put right.",
+}
+# The first thing that whoever stands before the unit has to know.
+_TAG: Mapping[str, str] = {
+    RUNNING: "In use. It was left running.",
+    MADE_SAFE: "OFF. Made safe: do not open the gas, do not switch it on.",
+    WAITING: "OFF. Do not switch it on before what it waits for is here.",
+    NOT_TOUCHED: "Not judged on this visit. A tag that hangs here from before still counts.",
 }
 _SWITCH_TESTS: Mapping[str, str] = {
     "live_volts": "volts across it, live",
@@ -45,7 +67,35 @@ def hold_words(code: str, found: Assessment) -> list[str]:
 
 def holds_words(found: Assessment) -> list[str]:
     """Return everything that holds the visit open, in sentences; a signature is the server's to ask for."""
-    return [words for code in found.holds for words in hold_words(code, found)]
+    return [said for code in found.holds for said in hold_words(code, found)]
+
+
+def customer_state(found: Assessment, level: int) -> str:
+    """Return what state the unit is in for its owner: what is so, never an order meant for a technician."""
+    if found.leaving is None or found.leaving not in _CUSTOMER_LEFT:
+        return text(_CUSTOMER[level])
+    said = text(_CUSTOMER_LEFT[found.leaving])
+    if found.leaving != WAITING or not found.waiting_for:
+        return said
+    return text("{state} It waits for: {what}.", state=said, what=found.waiting_for)
+
+
+def scheme_words(found: Assessment, level: int, rules: HouseRules) -> str:
+    """Return what the house's own scheme calls the standing; "" where it says no more than its title, or nothing was judged."""
+    if found.leaving == NOT_TOUCHED or rules.scheme == PLAIN_SCHEME:
+        return ""
+    return words(rules.words_for(level))
+
+
+def left_words(body: Said) -> str:
+    """Return how a unit was left, for its owner, with what was said of it."""
+    said = way_left(body.state)
+    return text("{way}: {said}", way=said, said=body.text) if body.text else said
+
+
+def tag_state(found: Assessment) -> str:
+    """Return what the tag says first; "" while nobody said how the unit is left."""
+    return text(_TAG.get(found.leaving or "", ""))
 
 
 def standing_title(found: Assessment) -> str:

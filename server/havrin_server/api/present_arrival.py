@@ -4,6 +4,7 @@ from havrin_core.machine.circuit.codes import code_style
 from havrin_core.quantities.display import sentence, show
 from havrin_core.standing import arrival
 from havrin_core.vocabulary.catalogue import BAD, DANGER, WORN, conditions, verdict_of
+from havrin_core.wording.entries import echo
 from havrin_core.wording.names import condition_name, part_name, part_words
 from havrin_core.wording.phrases import words
 from havrin_core.wording.steps import GAS_SMELL, code_note
@@ -22,7 +23,8 @@ from havrin_server.api.schemas_arrival import (
     TriageOut,
     WalkOut,
 )
-from havrin_server.journal.models import Visit
+from havrin_server.journal.amendments import entries_of, written_at
+from havrin_server.journal.models import Amendment, Visit
 from havrin_server.journal.queries import earlier_visits, neighbours_supply, tape_of, unit_of
 
 _HEALTHY = 2  # left running
@@ -44,11 +46,21 @@ def arrival_page(visit: Visit, system: str) -> ArrivalOut:
         code_note=code_note(arrival.code_before_reset(tape)),
         gas_smell=list(GAS_SMELL),
         healthy=next((v for v in before if v.level <= _HEALTHY and v.readings), None),
-        refused=[words for v in before for words in v.advice],
+        refused=[line for v in before for line in v.advice] + _amended([v.id for v in before], system),
         axis=_axis(axis_of(unit, tape), system),
         gas_line=visit.unit.gas_line,
         neighbours=_neighbours(visit, system),
     )
+
+
+def _amended(visits: list[int], system: str) -> list[str]:
+    """Return what was said of the earlier visits after they were closed, newest first."""
+    rows = Amendment.objects.filter(visit__in=visits).select_related("author").order_by("-at")
+    return [
+        f"Amended {written_at(row):%d %B %Y}, {row.author.full_name}: "
+        + "; ".join(echo(entry.body, system) for entry in entries_of(row))
+        for row in rows
+    ]
 
 
 def _axis(axis: Axis | None, system: str) -> AxisOut | None:

@@ -9,7 +9,7 @@ from havrin_core.machine.unit import Unit
 from havrin_core.rules.model import SHUT_DOWN
 from havrin_core.standing.closing import ABNORMAL, HOW, NOT_MADE_SAFE, NOT_SAFE_TO_RUN, TOLD
 from havrin_core.standing.model import Assessment, LedgerRow
-from havrin_core.wording.closing import remark_words, standing_title
+from havrin_core.wording.closing import remark_words, scheme_words, standing_title
 from havrin_core.wording.ledger import ledger_line, ledger_text
 from havrin_core.wording.missing import because_text, missing_starter, missing_text
 from havrin_core.wording.names import visit_reason
@@ -50,7 +50,7 @@ def closing_page(visit: Visit, person: Person) -> ClosingOut:
             _after(follow),
         ],
         obstacles=closing_obstacles(found, visit.signed_by or person.full_name),
-        words=words(visit.rules().words_for(found.level)),
+        words=scheme_words(found, found.level, visit.rules()),
         remarks=[remark_words(remark) for remark in found.remarks],
         ledger=[_ledger(row) for row in found.ledger],
         parts=[part_out(line) for line in follow.parts],

@@ -10,7 +10,7 @@ from PIL import Image
 
 from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.frost import frost_says, shutdown_plan_of
-from havrin_core.follow_up.plan import follow_up_of
+from havrin_core.follow_up.plan import DECLINED, follow_up_of
 from havrin_core.house.house_rules import HouseRules, efficiencies_shown
 from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.machine.unit import STAGE_LABELS
@@ -20,9 +20,7 @@ from havrin_core.standing.model import Assessment, LedgerRow
 from havrin_core.tape.corrections import effective, struck
 from havrin_core.tape.entries import (
     MADE_SAFE,
-    NOT_TOUCHED,
     RUNNING,
-    WAITING,
     Action,
     Condition,
     Entry,
@@ -32,7 +30,15 @@ from havrin_core.tape.entries import (
     Trace,
 )
 from havrin_core.vocabulary.measurands import measurand
-from havrin_core.wording.closing import change_words, remark_words, standing_title
+from havrin_core.wording.closing import (
+    change_words,
+    customer_state,
+    left_words,
+    remark_words,
+    scheme_words,
+    standing_title,
+    tag_state,
+)
 from havrin_core.wording.entries import describe, echo
 from havrin_core.wording.ledger import ledger_text
 from havrin_core.wording.missing import because_text, missing_text
@@ -52,18 +58,6 @@ _MOST_PHOTOS = 12
 _PHASES = {"found": "as found", "left": "as left", "trial": "trial"}
 _FLUE_QUANTITIES = ("o2_dry_pct", "co_ppm_dry", "co2_dry_pct", "flue_temp_k", "air_temp_k")  # in a table of their own
 _VERDICTS = {"in": "within", "near": "near the limit", "out": "OUT", "": "no limit known"}
-# What the state is, for the customer: by how the unit was left, then by level.
-_PLAIN_LEFT = {
-    MADE_SAFE: "The unit is off and was made safe: it cannot fire. Please do not have it started before what follows is put right.",
-    WAITING: "The unit is off. It was left off until what it waits for is here; please do not switch it on.",
-    NOT_TOUCHED: "Nothing was done on the unit on this visit.",
-}
-_PLAIN = {
-    1: "Everything that this visit has to show was shown and lies within its limits. The unit runs.",
-    2: "The unit works safely now. Something is worn, near its limit or against good practice: please read what follows.",
-    3: "What is known at this point is not enough to leave the unit running.",
-    4: "The unit is not safe and may not run before the cause is put right.",
-}
 _CAUTIONS = (
     "If you smell gas: touch no switch and no phone, leave, and call from outside.",
     "If a CO alarm sounds or people feel ill: everybody out, and call from outside.",
@@ -107,8 +101,10 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
         "firm": visit.unit.site.firm.name,
         "level": level,
         "title": standing_title(found),
-        "plain": plain_state(found, level),
-        "leaving": found.leaving,
+        "plain": customer_state(found, level),
+        "tag": tag_state(found),
+        "awaited": [line for line in follow.parts if line.state != DECLINED],
+        "off": found.leaving not in ("", None, RUNNING),
         "side_notes": _owner_notes(tape),
         "disabled": [ledger_text(row) for row in found.ledger if row.until is None],
         "missing": [(missing_text(item), because_text(item)) for item in found.missing],
@@ -126,12 +122,12 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
         "photos": [_photo(p) for p in visit.photos.order_by("taken_at")[:_MOST_PHOTOS]],
         "urgent": level == SHUT_DOWN,
         "strokes": _strokes(visit.signature),
-        "words": words(visit.rules().words_for(level)),
+        "words": scheme_words(found, level, visit.rules()),
         "foot": f"{visit.unit.name} · {visit.day:%d %B %Y}",
         "parts": [replace(line, approver=words(line.approver)) for line in follow.parts],
         "suggested": follow.suggested,
         "returns": [{"day": row.day, "why": words(row.why)} for row in follow.returns],
-        "frost": words(frost_says(frost, system)),
+        "frost": words(frost_says(frost, system)) if frost.hours else "",
         "plan": [
             ("Cold would harm", frost.vulnerable),
             ("Heat for the time being", frost.temporary_heat),
@@ -184,14 +180,6 @@ def _ledger(row: LedgerRow) -> dict[str, Any]:
     return {"text": ledger_text(row), "since": row.since, "by": row.by, "until": row.until, "until_by": row.until_by}
 
 
-def plain_state(found: Assessment, level: int) -> str:
-    """Return in plain words what state the unit is in, for its reader."""
-    if found.leaving in _PLAIN_LEFT:
-        waits = f" It waits for: {found.waiting_for}." if found.leaving == WAITING and found.waiting_for else ""
-        return _PLAIN_LEFT[found.leaving] + waits
-    return _PLAIN[level]
-
-
 def _reasons(found: Assessment, system: str) -> list[PaperReason]:
     """Return the reasons; that the unit was shut down comes last, for it is no cause."""
     ordered = sorted(found.reasons, key=lambda reason: reason.code == "shut_down")
@@ -209,7 +197,8 @@ def _done(tape: tuple[Entry, ...], system: str) -> list[str]:
 
 def _said(tape: tuple[Entry, ...]) -> list[tuple[str, str]]:
     bodies = [line.body for line in effective(tape)]
-    return [(_SAID[b.what], b.text) for b in bodies if isinstance(b, Said) and b.what in _SAID and b.state != RUNNING]
+    said = [b for b in bodies if isinstance(b, Said) and b.what in _SAID and b.state != RUNNING]
+    return [(_SAID[b.what], left_words(b) if b.what == "leaves" else b.text) for b in said]
 
 
 def _owner_notes(tape: tuple[Entry, ...]) -> list[str]:

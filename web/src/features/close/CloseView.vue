@@ -88,7 +88,7 @@ async function takeBundle(event: Event): Promise<void> {
       <p v-if="waiting" class="refused">{{ waiting }} entries have not reached the server: closing waits for them.</p>
       <button class="btn strong big" :disabled="busy || !!waiting">Close the visit: {{ (chosen ? page.close.ways.find((row) => row.key === chosen)?.name ?? '' : page.standing.title).toLowerCase() }}</button>
     </form>
-    <section class="wide files"><h2>Papers <span v-if="closing && closing.words !== page.standing.title" class="muted">on them: {{ closing.words }}</span></h2>
+    <section class="wide files"><h2>Papers <span v-if="closing?.words" class="muted">on them: {{ closing.words }}</span></h2>
       <a v-for="[file, title] in PAPERS" :key="file" class="btn" :href="`/api/visits/${page.id}/${file}`" target="_blank" rel="noopener">{{ title }}</a><RouterLink class="btn" :to="`/units/${page.unit_id}`">Record of the unit, customer’s link</RouterLink>
       <label v-if="page.writable" class="btn">Take in a bundle<input type="file" accept=".json,application/json" class="sr" @change="takeBundle" /></label>
       <p v-if="taken" role="status" class="taken">{{ taken }}</p>
