@@ -15,11 +15,12 @@ from havrin_core.house.house_rules import HouseRules, efficiencies_shown
 from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence
-from havrin_core.rules.model import LEAVE, SHUT_DOWN, ReadingView, Reason
+from havrin_core.rules.model import LEAVE, NOT_YET, SHUT_DOWN, ReadingView, Reason
 from havrin_core.standing.model import Assessment, LedgerRow
 from havrin_core.tape.corrections import effective, struck
 from havrin_core.tape.entries import (
     MADE_SAFE,
+    NOT_TOUCHED,
     RUNNING,
     Action,
     Condition,
@@ -104,6 +105,7 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
         "plain": customer_state(found, level),
         "tag": tag_state(found),
         "awaited": [line for line in follow.parts if line.state != DECLINED],
+        "judged": found.leaving != NOT_TOUCHED or level >= NOT_YET,
         "off": found.leaving not in ("", None, RUNNING),
         "side_notes": _owner_notes(tape),
         "disabled": [ledger_text(row) for row in found.ledger if row.until is None],

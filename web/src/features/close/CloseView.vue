@@ -68,12 +68,12 @@ async function takeBundle(event: Event): Promise<void> {
 
 <template>
   <div class="close">
-    <section v-if="page.close.closed_at" class="done"><h2><StateMark :state="levelState(page.standing.level)" :size="20" />Closed: {{ page.standing.title }}</h2><p>Signed {{ page.close.signed_by }}, {{ new Date(page.close.closed_at).toLocaleString('en-GB') }}. The tape takes no more entries.</p><p v-if="page.close.customer_words" class="quote">{{ page.close.customer_words }}</p></section>
+    <section v-if="page.close.closed_at" class="done"><h2><StateMark :state="levelState(page.standing.level)" :size="20" />Closed: {{ page.standing.title }}</h2><p>Signed {{ page.close.signed_by }}, {{ new Date(page.close.closed_at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' }) }}. The tape takes no more entries.</p><p v-if="page.close.customer_words" class="quote">{{ page.close.customer_words }}</p></section>
     <p v-if="error" class="refused wide" role="alert">{{ error.message }}</p>
     <p v-else-if="!closing" class="muted wide">Looking what is still to do …</p>
     <template v-else>
-      <div class="col"><ClosingSteps v-if="!page.close.closed_at" :steps="closing.steps" :writable="page.writable" @begin="(line, where) => emit('begin', line, where)" /></div>
-      <div class="col"><PlanPanel :closing="closing" :visit="page.id" :unit="page.unit_id" @planned="refetch()" :writable="page.writable" :shut="shut" @begin="(line, where) => emit('begin', line, where)" /></div>
+      <div v-if="!page.close.closed_at" class="col"><ClosingSteps :steps="closing.steps" :writable="page.writable" @begin="(line, where) => emit('begin', line, where)" /></div>
+      <div class="col" :class="{ wide: page.close.closed_at }"><PlanPanel :closing="closing" :visit="page.id" :unit="page.unit_id" @planned="refetch()" :writable="page.writable" :shut="shut" @begin="(line, where) => emit('begin', line, where)" /></div>
     </template>
     <section v-if="page.close.changes.length" class="wide"><h2>What changed, and what lay between</h2><p v-for="line in page.close.changes" :key="line">{{ line }}</p></section>
     <form v-if="page.writable" class="wide sign" @submit.prevent="close">
@@ -92,7 +92,7 @@ async function takeBundle(event: Event): Promise<void> {
       <a v-for="[file, title] in PAPERS" :key="file" class="btn" :href="`/api/visits/${page.id}/${file}`" target="_blank" rel="noopener">{{ title }}</a><RouterLink class="btn" :to="`/units/${page.unit_id}`">Record of the unit, customer’s link</RouterLink>
       <label v-if="page.writable" class="btn">Take in a bundle<input type="file" accept=".json,application/json" class="sr" @change="takeBundle" /></label>
       <p v-if="taken" role="status" class="taken">{{ taken }}</p>
-      <p v-if="page.close.papers.length" class="kept muted">Papers are kept as they were printed at the close, each with its SHA-256: {{ digests }}.</p>
+      <p v-if="page.close.papers.length" class="kept muted">Papers are kept as they were printed at the close, each with its SHA-256: {{ digests }}</p>
     </section>
     <AmendPanel v-if="page.close.closed_at" class="wide" :page="page" :may-write="me?.role !== 'office'" @page="emit('page', $event)" />
     <PhotoStrip class="wide" :page="page" station="" @page="emit('page', $event)" />
