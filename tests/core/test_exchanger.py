@@ -214,7 +214,9 @@ def test_a_coverage_that_cannot_be_is_asked_back(line):
 def test_what_was_seen_counts_against_the_parts_that_the_unit_has():
     found = judge(*SOUND[:-2], "exchanger ok 2/2", "cycles 1")
     assert "heat exchanger: 2 of 4 not seen" in [missing_text(m) for m in found.missing]
-    assert "flame.disturbed_by_blower" in codes(judge("flame moves", "exchanger ok 2/2"))
-    assert "flame.disturbed_by_blower" not in codes(judge("flame moves", "exchanger ok 4/4"))
+    assert "flame.disturbed_by_blower" in codes(judge("flame moves", "exchanger ok 2/2 by borescope", "flame ok"))
+    assert "flame.disturbed_by_blower" in codes(judge("flame moves", "exchanger ok 4/4", "flame ok"))
+    whole = judge("flame moves", "exchanger ok 4/4 by borescope", "flame ok")
+    assert "flame.disturbed_by_blower" not in codes(whole)
     (row,) = coverages(Facts(tape("exchanger ok 2/2 by mirror")), 4)
     assert (row.seen, row.of, row.finds) == (2, 4, pytest.approx(0.30))

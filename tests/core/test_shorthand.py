@@ -184,7 +184,7 @@ KNOWN = sorted(
 )
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200)
 @given(
     st.sampled_from([part for line in KNOWN for part in line.split(" | ")]),
     st.sampled_from(["blorp", "zzyx", "qwop-7"]),

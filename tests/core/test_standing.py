@@ -120,7 +120,8 @@ def test_each_reason_has_its_level(line, level, code):
         (("found crack", "exchanger ok 4/4"), 4),
         (("exchanger ok 3/4", "exchanger ok 4/4"), 1),
         (("flame moves", "exchanger ok 3 of 4"), 3),
-        (("flame moves", "exchanger ok 4/4"), 1),
+        (("flame moves", "exchanger ok 4/4", "flame ok"), 3),
+        (("flame moves", "exchanger ok 4/4 by borescope", "flame ok"), 1),
         (("jump call", "unjump call"), 3),
         (("jump call", "unjump call", "cycles 1"), 1),
         (("jump limit", "unjump limit"), 3),
@@ -275,7 +276,7 @@ DANGERS = st.sampled_from(
 )
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=120)
 @given(
     st.lists(LINES, max_size=10),
     DANGERS,
@@ -285,13 +286,13 @@ def test_an_open_danger_is_never_left_running(before, danger, after):
     assert judge(*before, danger, *after).level == 4
 
 
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=80)
 @given(st.lists(LINES, max_size=10), DANGERS)
 def test_evidence_of_danger_never_lowers_the_level(lines, danger):
     assert judge(*lines, danger).level >= judge(*lines).level
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.lists(LINES, min_size=1, max_size=12), st.randoms())
 def test_order_of_arrival_and_doubling_do_not_matter(lines, shuffle):
     entries = list(tape(*lines)) * 2
@@ -300,7 +301,7 @@ def test_order_of_arrival_and_doubling_do_not_matter(lines, shuffle):
     assert again == judge(*lines)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.lists(LINES, min_size=1, max_size=10), st.integers(0, 9), LINES)
 def test_a_correction_acts_as_if_written_right(lines, index, right):
     at = index % len(lines)

@@ -59,7 +59,7 @@ def standing(kind, reason, house, *written, more=()):
     return assess(unit, house, VisitTape(reason, (*tape(*written, unit=unit), *more)))
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=120)
 @given(cases(FATAL), reasons, rules, st.randoms())
 def test_an_open_danger_is_never_left_running_anywhere(case, reason, house, shuffle):
     kind, before, danger = case
@@ -70,14 +70,14 @@ def test_an_open_danger_is_never_left_running_anywhere(case, reason, house, shuf
     assert any(row.level == 4 and row.lifts for row in found.reasons)
 
 
-@settings(max_examples=120, deadline=None)
+@settings(max_examples=120)
 @given(cases(BAD), reasons, rules)
 def test_a_danger_more_never_lowers_the_level(case, reason, house):
     kind, before, danger = case
     assert standing(kind, reason, house, *before, *danger).level >= standing(kind, reason, house, *before).level
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(cases(FATAL), reasons, rules, st.integers(1, 2))
 def test_no_override_lowers_an_open_danger(case, reason, house, level):
     kind, before, danger = case
@@ -85,7 +85,7 @@ def test_no_override_lowers_an_open_danger(case, reason, house, level):
     assert standing(kind, reason, house, *before, *danger, more=(after,)).level == 4
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(cases(BAD), reasons, rules)
 def test_a_struck_danger_is_as_if_it_had_never_been_written(case, reason, house):
     kind, before, danger = case
@@ -97,7 +97,7 @@ def test_a_struck_danger_is_as_if_it_had_never_been_written(case, reason, house)
     assert (struck.level, struck.reasons, struck.missing) == (plain.level, plain.reasons, plain.missing)
 
 
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=80)
 @given(cases(BAD), st.sampled_from((-60, 60)), st.randoms())
 def test_a_clock_that_is_an_hour_off_never_lowers_the_level(case, minutes, draw):
     """Two people write; what one tablet shows is wrong by an hour. Of a clock nobody checked the order of receipt must say the same."""
@@ -112,7 +112,7 @@ def test_a_clock_that_is_an_hour_off_never_lowers_the_level(case, minutes, draw)
     assert max(r.level for r in other.reasons) >= 3 or max(r.level for r in one.reasons) < 3
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(cases(FATAL), reasons, rules)
 def test_what_is_open_at_a_close_is_open_at_the_next_visit(case, reason, house):
     kind, before, danger = case

@@ -1,5 +1,6 @@
 """What was seen, heard or smelt: each part and condition by its verdict, until what lifts it is on the tape."""
 
+import re
 import tomllib
 from collections.abc import Iterator, Mapping
 from functools import cache
@@ -12,10 +13,11 @@ from havrin_core.rules.model import NOT_YET, SHUT_DOWN, TELL, Lift, Reason
 from havrin_core.tape.clock import Moment
 from havrin_core.tape.corrections import Line
 from havrin_core.tape.entries import Condition
-from havrin_core.vocabulary.catalogue import BAD, DANGER, WORN, part, verdict_of
+from havrin_core.vocabulary.catalogue import BAD, DANGER, WORN, conditions, part, verdict_of
 
 _LEVELS = {WORN: TELL, BAD: NOT_YET, DANGER: SHUT_DOWN}
 DOUBTFUL = "doubtful"
+_MENDS = re.compile(r"cure|changed|cause|close_look")
 _REPLACED_AT_ONCE = ("igniter", "belt", "flame_rod", "moving", "inducer", "electrical", "hose", "safety")
 _TRIPS = ("tripped", "open")
 # A way of being bypassed is lifted in devices.py, too, by its removal.
@@ -93,7 +95,14 @@ def _demands(part_key: str, condition: str, verdict: str, doubtful: bool) -> tup
         said = next((row[DOUBTFUL] for row in rows if DOUBTFUL in row), ["cure|good"])
     else:
         said = next(row[name] for row in rows for name in (condition, verdict) if name in row)
+        said = _lasting(said) if conditions()[condition].lasting and verdict != WORN else said
     return tuple(demand(one) for one in said)
+
+
+def _lasting(said: list[str]) -> list[str]:
+    """What does not go away by itself is lifted by what was done about it, never by a later look alone."""
+    done = [one.removesuffix("|good") for one in said]
+    return done if any(_MENDS.search(one) for one in done) else ["cure", *done]
 
 
 def _reason(

@@ -33,12 +33,16 @@ class Part:
 
 @dataclass(frozen=True, slots=True)
 class Condition:
-    """What a part may be like; ``of`` is the part that is meant where none is named."""
+    """What a part may be like; ``of`` is the part that is meant where none is named.
+
+    ``lasting``: it does not go away by itself, so that a later look alone does not lift it.
+    """
 
     key: str
     name: str
     words: tuple[str, ...]
     of: str
+    lasting: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,7 +71,10 @@ def parts() -> Mapping[str, Part]:
 def conditions() -> Mapping[str, Condition]:
     """Return every condition by its key."""
     rows = _table("conditions")
-    return {k: Condition(k, row["name"], tuple(row["words"]), row.get("of", "")) for k, row in rows.items()}
+    return {
+        k: Condition(k, row["name"], tuple(row["words"]), row.get("of", ""), row.get("lasting", False))
+        for k, row in rows.items()
+    }
 
 
 @cache
