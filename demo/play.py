@@ -26,6 +26,7 @@ def play_sample_world(now: datetime) -> None:
     """Create firm, people, sites, units, and the visits of the past and of today, as seen at ``now``."""
     world = json.loads(_WORLD.read_text(encoding="utf-8"))
     firm = Firm.objects.create(**world["firm"])
+    now = now.astimezone(firm.zoneinfo())  # its days and hours are those of its valley
     people = {p["username"]: _person(firm, p, world["password"]) for p in world["people"]}
     for row in world["instruments"]:
         days = row.pop("calibrated_in_days")

@@ -45,7 +45,7 @@ def test_typed_columns_and_zone_are_kept(tove, visit):
     tove.line(visit, "mp 8.7 mbar left")
     entry = TapeEntry.objects.get(visit=visit)
     assert entry.value_si == pytest.approx(870)
-    assert (entry.quantity, entry.stage, entry.phase, entry.zone) == ("manifold_pa", "only", "left", "+01:00")
+    assert (entry.quantity, entry.stage, entry.phase, entry.zone) == ("manifold_pa", "only", "left", "-07:00")
     assert (entry.data["typed"], entry.data["unit"]) == (8.7, "mbar")
 
 

@@ -59,6 +59,7 @@ def visit_page(visit: Visit, person: Person) -> out.VisitPage:
         unit_name=visit.unit.name,
         unit_line=unit_line(visit, unit, system),
         site=visit.unit.site.name,
+        zone=visit.unit.site.zoneinfo().key,
         site_id=visit.unit.site_id,
         unit_id=visit.unit_id,
         reason=visit_reason(visit.reason),
@@ -89,7 +90,10 @@ def visit_page(visit: Visit, person: Person) -> out.VisitPage:
         other_fuel_line=_fuel_line(_other_fuel(unit)),
         o2_doubt_pct=out.RangeOut(low=unit.kind.o2_doubt_pct[0], high=unit.kind.o2_doubt_pct[1]),
         earlier=[earlier_out(pk, system) for pk in earlier_visits(visit).values_list("pk", flat=True)],
-        instruments=[instrument_out(i) for i in Instrument.objects.filter(firm_id=person.firm_id).order_by("name")],
+        instruments=[
+            instrument_out(i)
+            for i in Instrument.objects.filter(firm_id=person.firm_id).select_related("firm").order_by("name")
+        ],
         logs=[out.LogOut(id=log.pk, name=log.name) for log in visit.logs.order_by("uploaded_at")],
         photos=[photo_out(p) for p in visit.photos.order_by("taken_at")],
         moved_on=[moved_words(version) for version in moved_on(visit)],
@@ -207,7 +211,7 @@ def instrument_out(instrument: Instrument) -> out.InstrumentOut:
         name=instrument.name,
         kind=instrument.kind,
         calibrated_until=until,
-        in_date=until is not None and until >= timezone.localdate(),
+        in_date=until is not None and until >= timezone.now().astimezone(instrument.firm.zoneinfo()).date(),
     )
 
 

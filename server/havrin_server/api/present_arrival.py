@@ -93,7 +93,7 @@ def _neighbours(visit: Visit, system: str) -> list[NeighbourOut]:
             NeighbourOut(
                 unit=unit.name,
                 supply=Shown(text=shown.text, unit=shown.unit) if shown else None,
-                day=entry.at.date() if entry else None,
+                day=entry.at.astimezone(visit.unit.site.zoneinfo()).date() if entry else None,
             )
         )
     return rows

@@ -83,6 +83,7 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
         site=unit.site.name,
         site_id=unit.site_id,
         serial=unit.serial,
+        zone=unit.site.zoneinfo().key,
         reasons=dict(VISIT_REASONS),
         visits=visits,
         rows=[_row(unit, key, seen, system) for key in keys],
@@ -121,7 +122,7 @@ def shared_page(link: ShareLink) -> SharedOut:
         firm=unit.site.firm.name,
         unit=unit.name,
         site=unit.site.name,
-        until=link.expires_at.date(),
+        until=link.expires_at.astimezone(link.unit.site.zoneinfo()).date(),
         visits=[
             SharedVisit(
                 id=v.pk,

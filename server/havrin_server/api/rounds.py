@@ -18,5 +18,5 @@ router = Router(tags=["round"])
 def todays_round(request: HttpRequest, day: date | None = None) -> Round:
     """Return the stops of ``day``, today by default."""
     require(request.user, "read")
-    wanted = day or timezone.localdate()
+    wanted = day or timezone.now().astimezone(request.user.firm.zoneinfo()).date()
     return Round(day=wanted, stops=[round_stop(visit, request.user) for visit in round_of(request.user, wanted)])

@@ -19,6 +19,7 @@ class Me(Schema):
     username: str
     role: str
     firm: str
+    zone: str  # the firm's, an IANA name
     unit_system: Literal["us", "metric"]
 
 
@@ -327,6 +328,7 @@ class VisitPage(Schema):
     unit_name: str
     unit_line: str
     site: str
+    zone: str  # of the place, an IANA name: every time on the page is the place's
     site_id: int
     unit_id: int
     reason: str

@@ -68,6 +68,7 @@ class UnitRecord(Schema):
     site: str
     site_id: int
     serial: str
+    zone: str  # of the place, an IANA name
     reasons: dict[str, str]  # for which a visit can be planned
     visits: list[RecordVisit]
     rows: list[RecordRow]

@@ -14,9 +14,14 @@ router = Router(tags=["session"])
 
 def me(person: Person) -> Me:
     """Return the signed-in person for the page."""
-    firm = person.firm.name if person.firm else ""
+    firm = person.firm
     return Me(
-        name=person.full_name, username=person.username, role=person.role, firm=firm, unit_system=person.unit_system
+        name=person.full_name,
+        username=person.username,
+        role=person.role,
+        firm=firm.name if firm else "",
+        zone=firm.zone if firm else "UTC",
+        unit_system=person.unit_system,
     )
 
 

@@ -40,7 +40,7 @@ def record(request: HttpRequest, unit_id: int) -> UnitRecord:
 def plan(request: HttpRequest, unit_id: int, payload: PlanIn) -> PlannedOut:
     """Put a visit of the unit on a round, today's or a later one."""
     command = PlanVisit(unit_id=unit_id, reason=payload.reason, day=payload.day, complaint=payload.complaint)
-    visit = plan_visit(command, actor=request.user, today=timezone.localdate())
+    visit = plan_visit(command, actor=request.user, now=timezone.now())
     return PlannedOut(id=visit.pk, day=visit.day, technician=visit.technician.full_name)
 
 

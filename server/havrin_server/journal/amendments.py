@@ -22,7 +22,7 @@ from havrin_server.journal.queries import (
     situation,
     tape_of,
 )
-from havrin_server.journal.services import entitled, locked_visit, not_writable, offset_of
+from havrin_server.journal.services import entitled, locked_visit, not_writable, offset_at
 from havrin_server.journal.zones import in_zone
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
@@ -68,7 +68,7 @@ def amend(command: Amend, *, actor: Person, now: datetime) -> Amendment:
         visit=visit,
         author=actor,
         at=at,
-        zone=offset_of(command.at),
+        zone=offset_at(visit, at),
         why=command.why.strip(),
         entries=[entry_to_dict(entry) for entry in entries],
         left_open=left_open_document(_brought_to_light(visit, tuple(entries))),
@@ -105,7 +105,7 @@ def _read(visit: Visit, command: Amend, number: int, actor: Person, at: datetime
     return [
         Entry(
             str(uuid.uuid5(command.amendment_id, f"{number}/{index}")),
-            in_zone(at, offset_of(command.at)),
+            in_zone(at, offset_at(visit, at)),
             actor.full_name,
             line.phase,
             entitled(body, actor),

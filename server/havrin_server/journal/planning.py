@@ -1,7 +1,7 @@
 """Visits to come: put on somebody's round."""
 
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import date, datetime, timedelta
 
 from django.db import transaction
 from django.db.models import Max
@@ -29,7 +29,7 @@ class PlanVisit:
 
 
 @transaction.atomic
-def plan_visit(command: PlanVisit, *, actor: Person, today: date) -> Visit:
+def plan_visit(command: PlanVisit, *, actor: Person, now: datetime) -> Visit:
     """Put a visit at the end of a round; asked twice, it is one visit. Raises NotAllowed, NotFound, NotWritable.
 
     It goes on the round of who plans it; what the office plans, on that of who was last at the unit.
@@ -39,7 +39,7 @@ def plan_visit(command: PlanVisit, *, actor: Person, today: date) -> Visit:
     unit = rows.first()
     if unit is None:
         raise NotFound("There is no such unit in your firm.")
-    _check(command, today)
+    _check(command, unit.site.today(now))
     same = unit.visit_set.filter(day=command.day, reason=command.reason, closed_at=None).first()
     if same is not None:
         return same

@@ -229,7 +229,7 @@ def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situa
         system=system,
         meter_gauge_pa=lambda: _meter_pa(visit),
         open=lambda: _open_causes(visit),
-        today=timezone.localdate(),
+        today=visit.unit.site.today(timezone.now()),
     )
     return replace(plain, air_temps_k=lambda: _air_temps(visit, plain.stage))
 

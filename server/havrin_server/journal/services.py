@@ -183,7 +183,7 @@ def append(
             kind=kind_of(body),
             phase=phase,
             at=moment + timedelta(microseconds=index),
-            zone=offset_of(at),
+            zone=offset_at(visit, at),
             recorded_at=now,
             author=actor,
             instrument=instrument if _reads(instrument, body) else None,
@@ -375,7 +375,7 @@ def _row(visit: Visit, entry: Entry, actor: Person, now: datetime) -> TapeEntry:
         kind=entry.kind,
         phase=entry.phase,
         at=min(entry.at, now),
-        zone=offset_of(entry.at),
+        zone=offset_at(visit, entry.at),
         recorded_at=now,
         author=actor,
         device=entry.device,
@@ -391,9 +391,12 @@ def _reads(instrument: Instrument | None, body: Body) -> bool:
     return isinstance(body, Reading) and body.quantity in instrument.accuracy
 
 
-def offset_of(at: datetime) -> str:
-    """Return the writer's offset from UTC, like +01:00."""
-    return at.isoformat()[-6:] if at.utcoffset() is not None else "+00:00"
+def offset_at(visit: Visit, at: datetime) -> str:
+    """Return the offset from UTC, like -07:00, that clocks at the visit's place had at ``at``.
+
+    A tablet set to another zone, and the server's own entries, stand on the tape at the place's time like all others.
+    """
+    return at.astimezone(visit.unit.site.zoneinfo()).isoformat()[-6:]
 
 
 def open_visit_rules(actor: Person) -> dict[str, Any]:

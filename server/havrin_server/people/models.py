@@ -1,6 +1,7 @@
 """Firm and person."""
 
 from typing import Any
+from zoneinfo import ZoneInfo
 
 from django.contrib.auth.models import AbstractUser
 from django.db import models
@@ -13,6 +14,11 @@ class Firm(models.Model):
 
     name = models.CharField(max_length=120)
     house_rules: Any = models.JSONField(default=dict)
+    zone = models.CharField(max_length=40, default="UTC")  # an IANA name: where its office is
+
+    def zoneinfo(self) -> ZoneInfo:
+        """Return the firm's time zone."""
+        return ZoneInfo(self.zone)
 
     def rules(self) -> HouseRules:
         """Return the firm's house rules as the core takes them."""

@@ -18,22 +18,22 @@ _FOLDER = Path(__file__).parent
 
 def report_pdf(visit: Visit, person: Person) -> bytes:
     """Return the whole report: the customer's pages, then the technical record."""
-    return _pdf("visit", paper_context(visit, person))
+    return _pdf("visit", paper_context(visit, person), visit.unit.site)
 
 
 def customer_pdf(visit: Visit, person: Person) -> bytes:
     """Return the customer's paper."""
-    return _pdf("customer", paper_context(visit, person))
+    return _pdf("customer", paper_context(visit, person), visit.unit.site)
 
 
 def tag_pdf(visit: Visit, person: Person, address: str) -> bytes:
     """Return the tag, A6; its code holds ``address``."""
-    return _pdf("tag", {**paper_context(visit, person), "qr": _code(address)})
+    return _pdf("tag", {**paper_context(visit, person), "qr": _code(address)}, visit.unit.site)
 
 
 def quote_pdf(visit: Visit, person: Person) -> bytes:
     """Return the sheet of parts and approvals."""
-    return _pdf("quote", paper_context(visit, person))
+    return _pdf("quote", paper_context(visit, person), visit.unit.site)
 
 
 def sheet_pdf(visits: list[Visit], person: Person) -> bytes:
@@ -49,14 +49,15 @@ def sheet_pdf(visits: list[Visit], person: Person) -> bytes:
             "heading": heading,
             "firm": sheets[0]["firm"],
             "foot": heading,
-            "today": timezone.localdate(),
+            "today": visits[0].unit.site.today(timezone.now()),
         },
+        visits[0].unit.site,
     )
 
 
 def amendment_pdf(amendment: Amendment) -> bytes:
     """Return the paper of an amendment: what was said after the close, by whom, when and why."""
-    return _pdf("amendment", amendment_context(amendment))
+    return _pdf("amendment", amendment_context(amendment), amendment.visit.unit.site)
 
 
 def newest_closed(site: Site) -> list[Visit]:
@@ -75,9 +76,11 @@ def _code(address: str) -> str:
     return data_uri(target.getvalue(), "image/svg+xml")
 
 
-def _pdf(template: str, context: dict[str, Any]) -> bytes:
+def _pdf(template: str, context: dict[str, Any], site: Site) -> bytes:
+    """Return the PDF; its days and times are those of the place."""
     from weasyprint import HTML  # takes 1.5 s to import: only where a paper is made
 
-    html = render_to_string(f"reports/{template}.html", context)
+    with timezone.override(site.zoneinfo()):
+        html = render_to_string(f"reports/{template}.html", context)
     content: bytes = HTML(string=html, base_url=str(_FOLDER)).write_pdf()
     return content

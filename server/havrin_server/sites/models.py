@@ -1,7 +1,9 @@
 """Sites and units."""
 
 from dataclasses import replace
+from datetime import date, datetime
 from typing import Any
+from zoneinfo import ZoneInfo
 
 from django.db import models
 
@@ -14,13 +16,22 @@ from havrin_server.shop.models import ShopDocument
 
 
 class Site(models.Model):
-    """A customer's place."""
+    """A customer's place; ``zone`` is an IANA name, the firm's where it is empty."""
 
     firm = models.ForeignKey(Firm, on_delete=models.PROTECT)
     name = models.CharField(max_length=120)
     altitude_m = models.FloatField()
     access = models.TextField(blank=True)
     contact = models.CharField(max_length=120, blank=True)
+    zone = models.CharField(max_length=40, blank=True)
+
+    def zoneinfo(self) -> ZoneInfo:
+        """Return the time zone of the place."""
+        return ZoneInfo(self.zone) if self.zone else self.firm.zoneinfo()
+
+    def today(self, now: datetime) -> date:
+        """Return which day it is at the place."""
+        return now.astimezone(self.zoneinfo()).date()
 
 
 class Unit(models.Model):

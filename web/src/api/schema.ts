@@ -1349,6 +1349,8 @@ export interface components {
             role: string;
             /** Firm */
             firm: string;
+            /** Zone */
+            zone: string;
             /**
              * Unit System
              * @enum {string}
@@ -1953,6 +1955,8 @@ export interface components {
             unit_line: string;
             /** Site */
             site: string;
+            /** Zone */
+            zone: string;
             /** Site Id */
             site_id: number;
             /** Unit Id */
@@ -4076,6 +4080,8 @@ export interface components {
             site_id: number;
             /** Serial */
             serial: string;
+            /** Zone */
+            zone: string;
             /** Reasons */
             reasons: {
                 [key: string]: string;

@@ -24,7 +24,7 @@ const dayOf = (day: string) => new Date(`${day}T12:00`).toLocaleDateString('en-G
       <div v-else-if="error" class="trouble" role="alert"><b>{{ error.message }}</b><button class="btn" @click="refetch()">Try again</button></div>
       <template v-else-if="unit">
         <p class="muted"><RouterLink :to="`/sites/${unit.site_id}`">{{ unit.site }}</RouterLink>{{ unit.serial ? ` · no. ${unit.serial}` : '' }} · {{ unit.visits.length }} visits</p>
-        <PlanVisit :unit="unit.id" :reasons="unit.reasons" @planned="refetch()" />
+        <PlanVisit :unit="unit.id" :zone="unit.zone" :reasons="unit.reasons" @planned="refetch()" />
         <p v-if="!unit.visits.length">Nobody has written on this unit yet.</p>
         <ol class="time">
           <li v-for="visit in all ? unit.visits : unit.visits.slice(0, FIRST)" :key="visit.id">

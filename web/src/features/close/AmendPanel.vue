@@ -3,6 +3,7 @@ import { NInput } from 'naive-ui'
 import { computed, ref } from 'vue'
 import { amendVisit } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
+import { momentAt } from '@/ui/moments'
 import { localIso } from '@/outbox/useOutbox'
 
 const props = defineProps<{ page: Schemas['VisitPage']; mayWrite: boolean }>()
@@ -40,7 +41,7 @@ async function keep(): Promise<void> {
     <h2>Amendments</h2>
     <p v-if="!page.close.amendments.length" class="muted">None. What was signed stands; what has to be said afterwards is kept beside it with its own date and paper.</p>
     <article v-for="row in page.close.amendments" :key="row.id">
-      <h3>{{ new Date(row.at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' }) }} · {{ row.author }}</h3>
+      <h3>{{ momentAt(row.at, page.zone) }} · {{ row.author }}</h3>
       <p v-for="line in row.lines" :key="line">{{ line }}</p>
       <p class="muted">Why: {{ row.why }}</p>
       <p v-if="row.adds"><b>This leaves something open: the unit’s next visit takes it up.</b></p>

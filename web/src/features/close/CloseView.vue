@@ -6,6 +6,7 @@ import { closeVisit, getClosing, getMe, keys, sendBundle } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
 import PhotoStrip from '@/features/photos/PhotoStrip.vue'
 import { levelState } from '@/ui/levels'
+import { momentAt } from '@/ui/moments'
 import StateMark from '@/ui/StateMark.vue'
 import AmendPanel from './AmendPanel.vue'
 import ClosingSteps from './ClosingSteps.vue'
@@ -68,12 +69,12 @@ async function takeBundle(event: Event): Promise<void> {
 
 <template>
   <div class="close">
-    <section v-if="page.close.closed_at" class="done"><h2><StateMark :state="levelState(page.standing.level)" :size="20" />Closed: {{ page.standing.title }}</h2><p>Signed {{ page.close.signed_by }}, {{ new Date(page.close.closed_at).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' }) }}. The tape takes no more entries.</p><p v-if="page.close.customer_words" class="quote">{{ page.close.customer_words }}</p></section>
+    <section v-if="page.close.closed_at" class="done"><h2><StateMark :state="levelState(page.standing.level)" :size="20" />Closed: {{ page.standing.title }}</h2><p>Signed {{ page.close.signed_by }}, {{ momentAt(page.close.closed_at, page.zone) }}. The tape takes no more entries.</p><p v-if="page.close.customer_words" class="quote">{{ page.close.customer_words }}</p></section>
     <p v-if="error" class="refused wide" role="alert">{{ error.message }}</p>
     <p v-else-if="!closing" class="muted wide">Looking what is still to do …</p>
     <template v-else>
       <div v-if="!page.close.closed_at" class="col"><ClosingSteps :steps="closing.steps" :writable="page.writable" @begin="(line, where) => emit('begin', line, where)" /></div>
-      <div class="col" :class="{ wide: page.close.closed_at }"><PlanPanel :closing="closing" :visit="page.id" :unit="page.unit_id" @planned="refetch()" :writable="page.writable" :shut="shut" @begin="(line, where) => emit('begin', line, where)" /></div>
+      <div class="col" :class="{ wide: page.close.closed_at }"><PlanPanel :zone="page.zone" :closing="closing" :visit="page.id" :unit="page.unit_id" @planned="refetch()" :writable="page.writable" :shut="shut" @begin="(line, where) => emit('begin', line, where)" /></div>
     </template>
     <section v-if="page.close.changes.length" class="wide"><h2>What changed, and what lay between</h2><p v-for="line in page.close.changes" :key="line">{{ line }}</p></section>
     <form v-if="page.writable" class="wide sign" @submit.prevent="close">

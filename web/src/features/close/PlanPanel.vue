@@ -2,10 +2,11 @@
 import { planVisit } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import { useTried } from '@/api/useTried'
+import { clockAt, todayAt } from '@/ui/moments'
 
-const props = defineProps<{ closing: Schemas['ClosingOut']; visit: number; unit: number; writable: boolean; shut: boolean }>()
+const props = defineProps<{ zone: string; closing: Schemas['ClosingOut']; visit: number; unit: number; writable: boolean; shut: boolean }>()
 const emit = defineEmits<{ begin: [starter: string, station: string]; planned: [] }>()
-const todayIso = new Date().toLocaleDateString('en-CA')
+const todayIso = todayAt(props.zone)
 const { trouble, busy, tried } = useTried()
 const plan = (row: Schemas['ReturnOut'], day: string) => tried(async () => { await planVisit(props.unit, { reason: row.reason, day, complaint: row.why }); emit('planned') })
 const dayOf = (day: string | null) => (day ? new Date(`${day}T12:00`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'long', year: 'numeric' }) : 'no day yet')
@@ -22,7 +23,7 @@ const agreed = (frost: Schemas['FrostOut']): [string, string[], string][] => [['
   </section>
   <section v-if="closing.returns.length"><h2>Visits to come</h2><p v-for="row in closing.returns" :key="row.reason" class="return"><span><b>{{ dayOf(row.day) }}</b> · {{ row.name }} <span class="muted">{{ row.why }}{{ row.said ? '' : ' (worked out)' }}</span></span><span v-if="row.planned" class="approved">on the round</span><button v-else-if="row.day && row.day >= todayIso" class="btn" :disabled="busy" @click="plan(row, row.day)">Put on the round</button></p><p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p><a v-if="closing.returns.some((r) => r.day)" class="btn" :href="`/api/visits/${visit}/plan.ics`">Into a calendar</a></section>
   <section v-if="closing.remarks.length"><h2>How the work was done <span class="muted">changes no standing</span></h2><p v-for="line in closing.remarks" :key="line">{{ line }}</p></section>
-  <section v-if="closing.ledger.length"><h2>The ledger</h2><p v-for="row in closing.ledger" :key="row.since + row.text" :class="{ open: !row.until }">{{ row.text }} <span class="muted">{{ new Date(row.since).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' }) }} {{ row.by }}{{ row.found ? ', found so' : '' }}{{ row.until ? `, made good ${new Date(row.until).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })} ${row.until_by}` : ', still so' }}</span></p></section>
+  <section v-if="closing.ledger.length"><h2>The ledger</h2><p v-for="row in closing.ledger" :key="row.since + row.text" :class="{ open: !row.until }">{{ row.text }} <span class="muted">{{ clockAt(row.since, zone) }} {{ row.by }}{{ row.found ? ', found so' : '' }}{{ row.until ? `, made good ${clockAt(row.until, zone)} ${row.until_by}` : ', still so' }}</span></p></section>
 </template>
 
 <style scoped>

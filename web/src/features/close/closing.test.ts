@@ -14,7 +14,7 @@ const steps: Schemas['ClosingStep'][] = [
 ]
 const frost: Schemas['FrostOut'] = { says: 'About 13 to 26 hours until pipes are at risk.', vulnerable: ['seedlings'], temporary_heat: [], drained: [], refused: ['a new boiler: next year'], told: [] }
 const closing = (more: Partial<Schemas['ClosingOut']> = {}): Schemas['ClosingOut'] => ({ steps, obstacles: [], words: '', remarks: [], ledger: [], parts: [], returns: [], frost, ...more })
-const plan = (given: Schemas['ClosingOut'], more = {}) => mount(PlanPanel, { props: { closing: given, visit: 7, unit: 3, writable: true, shut: false, ...more } })
+const plan = (given: Schemas['ClosingOut'], more = {}) => mount(PlanPanel, { props: { closing: given, zone: 'UTC', visit: 7, unit: 3, writable: true, shut: false, ...more } })
 
 describe('the steps of closing', () => {
   it('stand numbered in their order, and those that hold the visit say so', () => {

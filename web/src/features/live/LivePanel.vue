@@ -5,6 +5,7 @@ import type { Schemas } from '@/api/client'
 import { useTried } from '@/api/useTried'
 import { useBar } from '@/features/visit/bar'
 import { localIso } from '@/outbox/useOutbox'
+import { clockAt } from '@/ui/moments'
 import { pathOf, type Buffers } from './buffers'
 import LiveEvents from './LiveEvents.vue'
 import { useLive } from './useLive'
@@ -22,7 +23,7 @@ const events = ref<Schemas['TraceEventOut'][]>([])
 const stage = computed(() => bar.stage ?? props.page.stages.at(-1)?.key ?? '')
 /** A running capture shows its last minute, one that is over the whole of it. */
 const span = computed(() => (capture.value?.ended_at ? Math.max(newest.value, 1) : SPAN_S))
-const clock = (moment: string) => new Date(moment).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })
+const clock = (moment: string) => clockAt(moment, props.page.zone)
 /** What this view is about comes first. */
 const rank = (quantity: string) => { const at = props.first.findIndex((name) => quantity.startsWith(name)); return at < 0 ? 99 : at }
 /** A channel that its instrument no longer sends (a capacitor, once the motor runs) does not take a lane. */

@@ -8,7 +8,7 @@ const push = vi.fn()
 vi.mock('@/api/calls', () => ({ planVisit: vi.fn() }))
 vi.mock('vue-router', () => ({ useRouter: () => ({ push }) }))
 
-const shown = () => mount(PlanVisit, { props: { unit: 3, reasons: { no_heat: 'No heat', recheck: 'Re-check' } } })
+const shown = () => mount(PlanVisit, { props: { unit: 3, zone: 'UTC', reasons: { no_heat: 'No heat', recheck: 'Re-check' } } })
 
 describe('planning a visit', () => {
   beforeEach(() => vi.clearAllMocks())

@@ -4,11 +4,12 @@ import { useRouter } from 'vue-router'
 import { planVisit } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import { useTried } from '@/api/useTried'
+import { todayAt } from '@/ui/moments'
 
-const props = defineProps<{ unit: number; reasons: Record<string, string> }>()
+const props = defineProps<{ unit: number; zone: string; reasons: Record<string, string> }>()
 const emit = defineEmits<{ planned: [] }>()
 const router = useRouter()
-const todayIso = new Date().toLocaleDateString('en-CA')
+const todayIso = todayAt(props.zone)
 const reason = ref('')
 const day = ref(todayIso)
 const complaint = ref('')

@@ -2,7 +2,7 @@
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { PendingLine } from '@/outbox/store'
-import { clock, PHASE_WORDS } from './words'
+import { clock, day, PHASE_WORDS } from './words'
 
 defineProps<{ tape: Schemas['EntryOut'][]; pending: PendingLine[]; writable: boolean; asksWhy?: string }>()
 const emit = defineEmits<{ correct: [entry: Schemas['EntryOut']]; strike: [entry: Schemas['EntryOut'], why: string]; restore: [line: PendingLine]; discard: [line: PendingLine] }>()
@@ -27,7 +27,7 @@ const why = ref('')
           <span class="text">{{ entry.text }} <i v-if="entry.kind === 'reading' || entry.kind === 'trace'" class="muted">{{ PHASE_WORDS[entry.phase as 'found'].toLowerCase() }}</i></span>
           <b>{{ entry.value }}</b>
         </button>
-        <p v-if="chosen === entry.id" class="more muted">{{ entry.author }}, {{ new Date(entry.at).toLocaleDateString('en-GB') }} {{ clock(entry.at, entry.zone) }} {{ entry.zone }}
+        <p v-if="chosen === entry.id" class="more muted">{{ entry.author }}, {{ day(entry.at, entry.zone) }} {{ clock(entry.at, entry.zone) }} {{ entry.zone }}
           <template v-if="writable && !entry.corrected_by"><button v-if="entry.typed" class="small" @click="emit('correct', entry)">Correct</button><button class="small" @click="emit('strike', entry, '')">{{ entry.kind === 'correction' ? 'Take back' : 'Strike' }}</button></template>
           <template v-else-if="entry.corrected_by">A correction stands beside it.</template></p>
         <form v-if="asksWhy === entry.id" class="why" @submit.prevent="emit('strike', entry, why)"><label>Why is it struck?<input v-model="why" name="why" maxlength="500" autocomplete="off" /></label><button class="small" :disabled="!why.trim()">Strike it</button></form>
