@@ -25,6 +25,7 @@ def main(arguments: list[str]) -> int:
 
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="havrin", description="Testing, judging and recording gas heating units.")
+    parser.add_argument("--version", action="version", version=f"Havrin {_version()}")
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
     start = commands.add_parser("start", help="set up what is missing and serve")
     start.add_argument("--fresh", action="store_true", help="rebuild the sample world")
@@ -56,6 +57,12 @@ def _parser() -> argparse.ArgumentParser:
     schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")
     schema.set_defaults(run=lambda o: _schema())
     return parser
+
+
+def _version() -> str:
+    """Return the version that the core says, read as text: nothing is installed yet when this is asked."""
+    said = (ROOT / "core" / "havrin_core" / "__init__.py").read_text(encoding="utf-8")
+    return said.rpartition("__version__ = ")[2].strip().strip('"')
 
 
 def _circuit_commands(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:

@@ -5,6 +5,7 @@ import secrets
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent.parent
+SAMPLE_WORLD = "demo.play.play_sample_world"  # what plays the sample world in; the server itself knows none
 STATE = Path(os.environ.get("HAVRIN_STATE", ROOT / ".havrin"))
 
 

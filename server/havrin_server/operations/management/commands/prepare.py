@@ -7,8 +7,8 @@ from django.conf import settings
 from django.core.management import BaseCommand, call_command
 from django.db import connection
 from django.utils import timezone
+from django.utils.module_loading import import_string
 
-from demo.play import play_sample_world
 from havrin_server.captures.live import make_key
 from havrin_server.journal.backfill import store_what_was_left
 from havrin_server.people.models import Firm
@@ -33,7 +33,7 @@ class Command(BaseCommand):
         call_command("migrate", verbosity=0, interactive=False)
         store_what_was_left()
         if not Firm.objects.exists():
-            play_sample_world(timezone.now())
+            import_string(settings.SAMPLE_WORLD)(timezone.now())
             _write_keys()
 
 
