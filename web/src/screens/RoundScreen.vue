@@ -6,12 +6,14 @@ import type { ApiError, Schemas } from '@/api/client'
 import AllUnits from '@/features/round/AllUnits.vue'
 import RoundStop from '@/features/round/RoundStop.vue'
 import { useTheme } from '@/ui/theme'
+import { useTitle } from '@/ui/title'
 
 const theme = useTheme()
 const cache = useQueryClient()
 const { data: me } = useQuery<Schemas['Me'], ApiError>({ queryKey: keys.me, queryFn: getMe })
 const { data: round, error, isPending, refetch } = useQuery<Schemas['Round'], ApiError>({ queryKey: keys.round, queryFn: getRound, refetchOnMount: 'always' })
 const day = computed(() => round.value && new Date(`${round.value.day}T12:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' }))
+useTitle(() => (day.value ? `Round of ${day.value}` : 'Round'))
 const open = computed(() => round.value?.stops.filter((stop) => !stop.closed).length ?? 0)
 
 async function switchUnits(): Promise<void> {

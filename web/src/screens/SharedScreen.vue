@@ -4,10 +4,12 @@ import { getShared, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
 import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
+import { useTitle } from '@/ui/title'
 
 const props = defineProps<{ token: string }>()
 const { data, error } = useQuery<Schemas['SharedOut'], ApiError>({ queryKey: keys.shared(props.token), queryFn: () => getShared(props.token), retry: false })
 const dayOf = (day: string) => new Date(`${day}T12:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })
+useTitle(() => data.value?.unit)
 </script>
 
 <template>

@@ -4,12 +4,14 @@ import { NInput } from 'naive-ui'
 import { ref } from 'vue'
 import { keys, signIn } from '@/api/calls'
 import { ApiError } from '@/api/client'
+import { useTitle } from '@/ui/title'
 
 const cache = useQueryClient()
 const username = ref('')
 const password = ref('')
 const refused = ref('')
 const busy = ref(false)
+useTitle(() => 'Sign in')
 
 async function submit(): Promise<void> {
   busy.value = true

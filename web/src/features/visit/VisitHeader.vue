@@ -1,10 +1,15 @@
 <script setup lang="ts">
 import { computed, onUnmounted, ref } from 'vue'
+import { useRoute } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import { useTheme } from '@/ui/theme'
+import { useTitle } from '@/ui/title'
+import { VIEWS } from './keyboard'
 
 const props = defineProps<{ page: Schemas['VisitPage']; waiting: number; stale: boolean }>()
 const theme = useTheme()
+const route = useRoute()
+useTitle(() => `${props.page.unit_name}, ${(VIEWS.find((row) => row.view === route.params['view'])?.name ?? 'Unit').toLowerCase()}`)
 const now = ref(Date.now())
 const timer = window.setInterval(() => (now.value = Date.now()), 10_000)
 onUnmounted(() => window.clearInterval(timer))
