@@ -1,5 +1,7 @@
 """Gas, Draft and Air or Water in the browser: the ladder, the meter's clock, whys."""
 
+import re
+
 from playwright.sync_api import expect
 
 from tests.browser.conftest import open_visit, write
@@ -59,3 +61,15 @@ def test_airflow_says_what_it_took_for_granted(sign_in):
     write(page, "rise 44")
     expect(page.locator(".figures")).to_contain_text("CFM")
     expect(page.locator(".figures")).to_contain_text("not read at the flue")
+
+
+def test_each_screen_says_what_it_shows_in_the_windows_title(sign_in):
+    page = sign_in()
+    expect(page).to_have_title(re.compile("^Round of .+ – Havrin$"))
+    open_visit(page, "F-1")
+    expect(page).to_have_title("F-1 · Stage room, unit – Havrin")
+    page.click("nav.tabs button:has-text('Gas')")
+    expect(page).to_have_title("F-1 · Stage room, gas – Havrin")
+    page.goto(f"{page.url.partition('/visits')[0]}/shop/circuit")
+    expect(page).to_have_title("Shop, circuits – Havrin")
+    expect(page.locator("h1")).to_have_count(1)

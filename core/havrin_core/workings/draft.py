@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from havrin_core.errors import OutOfDomain
 from havrin_core.limits.limits import band_for
-from havrin_core.phrases import phrase, together
+from havrin_core.limits.model import Band
+from havrin_core.phrases import Saying, phrase, together
 from havrin_core.physics.chimney import chimney_draft, wet_flue_molar_mass_kg
 from havrin_core.quantities.why import Input, Why
 from havrin_core.rules.context import Context
@@ -20,6 +21,13 @@ def draft_workings(context: Context, flue: list[FlueView]) -> list[Working]:
     """Return the figures of draft and vent."""
     margins = (w for stage in context.unit.stage_keys for w in _margin(context, stage))
     return [*margins, *_theoretical(context), *(w for view in flue[-1:] for w in _category(context, view))]
+
+
+def spillage_rule(band: Band | None) -> Saying:
+    """Return how long spillage may last, by ``band`` of the seconds until it stopped; nothing where nobody knows."""
+    if band is None or band.high is None or band.near_high is None:
+        return ""
+    return phrase("spillage_rule", most=band.high / 60, warm=band.near_high / 60)
 
 
 def _margin(context: Context, stage: str) -> Iterator[Working]:

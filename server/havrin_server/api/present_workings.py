@@ -12,6 +12,7 @@ from havrin_core.tape.visit import VisitTape
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.names import source
 from havrin_core.wording.phrases import words
+from havrin_core.workings.draft import spillage_rule
 from havrin_core.workings.every import Dial, workings_of
 from havrin_core.workings.model import Working
 from havrin_server.api.present_why import explained, shown_as
@@ -168,5 +169,6 @@ def _vent(unit: Unit, visit: Visit, facts: Facts, draft: Sequence[Working], syst
         theoretical=_as(theoretical.value, "pressure", system) if theoretical else None,
         spillage=_shown(spill, "time", system),
         spillage_state=band.verdict(spill.value) if band and spill else "none",
+        spillage_rule=words(spillage_rule(band)),
         natural=unit.kind.draft_hood,
     )

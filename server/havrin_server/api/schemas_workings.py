@@ -60,6 +60,7 @@ class VentOut(Schema):
     theoretical: Shown | None
     spillage: Shown | None
     spillage_state: str
+    spillage_rule: str  # how long spillage may last, in words
     natural: bool
 
 

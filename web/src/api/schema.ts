@@ -2709,6 +2709,8 @@ export interface components {
             spillage: components["schemas"]["Shown"] | null;
             /** Spillage State */
             spillage_state: string;
+            /** Spillage Rule */
+            spillage_rule: string;
             /** Natural */
             natural: boolean;
         };

@@ -23,7 +23,7 @@ function press(): void {
     <h3>Spillage <span class="muted">doors shut, exhausts on, unit cold; smoke or mirror at the hood</span></h3>
     <p v-if="vent.spillage" class="last"><StateMark :state="vent.spillage_state" />Stopped after {{ vent.spillage.text }} {{ vent.spillage.unit }}</p>
     <button class="key" :class="{ runs: started !== null }" @click="press"><b>{{ shown }}</b><span>{{ started === null ? 'main burner lights: start' : 'it draws: no more spillage' }}</span></button>
-    <p class="muted">None after 5 minutes of main burner, 2 when the vent is warm. If it does not stop: shut down.</p>
+    <p v-if="vent.spillage_rule" class="muted">{{ vent.spillage_rule }}</p>
     <button class="btn danger" :disabled="!writable" @click="emit('begin', 'found spillage')">It does not stop</button>
   </section>
 </template>
