@@ -96,7 +96,7 @@ def _core(run: Callable[[Any], int]) -> int:
 
 
 def _bench(only: str | None) -> int:
-    if only in ("core", "suspects"):  # the core alone: no database, no page
+    if only in ("core", "batch", "suspects"):  # the core alone: no database, no page
         environment.ensure_python("check")
         command = [str(PYTHON), "-m", "bench", only]
         return os.spawnve(os.P_WAIT, str(PYTHON), command, environment.python_env(HAVRIN_STATE=str(STATE)))
@@ -111,4 +111,5 @@ def _schema() -> int:
     environment.ensure_python("serve")
     environment.ensure_node_modules()
     env = environment.python_env(HAVRIN_STATE=str(STATE))
-    return os.spawnve(os.P_WAIT, str(PYTHON), [str(PYTHON), "-m", "django", "write_schemas"], env)
+    modules = (("django", "write_schemas"), ("launcher.licences",))
+    return max(os.spawnve(os.P_WAIT, str(PYTHON), [str(PYTHON), "-m", *module], env) for module in modules)
