@@ -35,14 +35,15 @@ expect.set_options(timeout=PATIENCE_MS)
 
 
 class Server:
-    """Uvicorn as ``./havrin start`` runs it; can be killed and started again."""
+    """Uvicorn as ``./havrin start`` runs it; can be killed and started again. ``more`` goes into its environment."""
 
-    def __init__(self):
+    def __init__(self, more=None):
+        self.env = {**os.environ, **(more or {})}
         self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"
 
     def start(self):
-        self.process = subprocess.Popen(server_command(self.port, sys.executable), env=os.environ, cwd=ROOT)
+        self.process = subprocess.Popen(server_command(self.port, sys.executable), env=self.env, cwd=ROOT)
         for _ in range(200):
             try:
                 urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
