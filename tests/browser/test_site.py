@@ -21,7 +21,7 @@ def test_units_stand_side_by_side_with_what_they_share(sign_in):
     expect(row).to_contain_text("inWC")
     page.click("thead a:text-is('B-2')")
     page.wait_for_selector(".time li")
-    expect(page.locator("header b")).to_contain_text("B-2")
+    expect(page.locator("header h1")).to_contain_text("B-2")
 
 
 def test_on_a_phone_the_table_scrolls_and_the_page_does_not(sign_in):

@@ -69,9 +69,9 @@ def test_the_flue_says_what_it_can_and_cannot(tove, visit):
     assert all(f["formula"] and f["source"] and f["inputs"] for f in flue["figures"])
 
 
-def test_jumper_times_are_the_writers_own(tove, visit):
+def test_jumper_times_are_those_of_the_place(tove, visit):
     page = tove.line(visit, "jump limit", at="2026-01-14T10:41:00+01:00").json()
-    assert stations(page)["limit"]["words"] == "Jumper IN since 10:41"
+    assert stations(page)["limit"]["words"] == "Jumper IN since 02:41"
 
 
 def test_earlier_visits_stand_behind(tove, visit):
