@@ -24,4 +24,4 @@ class Migration(migrations.Migration):
             "ShopDocument",
             models.UniqueConstraint(fields=("firm", "sort", "key"), name="one_document_of_a_key_per_firm"),
         ),
-    ]  # fmt: skip
+    ]

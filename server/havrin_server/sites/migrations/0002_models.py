@@ -11,7 +11,7 @@ def refer_to_models(apps, schema_editor):
         document = {
             "format": "havrin-model", "version": 1, "key": key, "maker": unit.maker or "Maker not entered",
             "name": unit.model_name or unit.label, "kind": unit.kind, "plate": unit.plate,
-        }  # fmt: skip
+        }
         unit.model = document_type.objects.create(
             firm_id=unit.site.firm_id, sort="model", key=key, document=document, changed_at=timezone.now()
         )
@@ -42,4 +42,4 @@ class Migration(migrations.Migration):
         migrations.AddField("Unit", "gas_line", models.CharField(blank=True, default="", max_length=60), preserve_default=False),
         migrations.AddField("Unit", "installed_year", models.PositiveSmallIntegerField(null=True)),
         migrations.AddField("Unit", "surroundings", models.JSONField(blank=True, default=list)),
-    ]  # fmt: skip
+    ]
