@@ -5,6 +5,7 @@ import { computed, ref } from 'vue'
 import { closeVisit, getClosing, getMe, keys, sendBundle } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
 import PhotoStrip from '@/features/photos/PhotoStrip.vue'
+import { notReached } from '@/outbox/notReached'
 import { levelState } from '@/ui/levels'
 import { momentAt } from '@/ui/moments'
 import StateMark from '@/ui/StateMark.vue'
@@ -86,7 +87,7 @@ async function takeBundle(event: Event): Promise<void> {
       <div class="two"><label>Your name<NInput v-model:value="name" :placeholder="me?.name" :input-props="{ name: 'signed-by' }" /></label><SignaturePad v-model="signature" /></div>
       <ul v-if="closing?.obstacles.length && !refused.length" class="held"><li v-for="line in closing.obstacles" :key="line">{{ line }}</li></ul>
       <ul v-if="refused.length" class="refused" role="alert"><li v-for="line in refused" :key="line">{{ line }}</li></ul>
-      <p v-if="waiting" class="refused">{{ waiting }} entries have not reached the server: closing waits for them.</p>
+      <p v-if="waiting" class="refused">{{ notReached(waiting) }}: closing waits for {{ waiting === 1 ? 'it' : 'them' }}.</p>
       <button class="btn strong big" :disabled="busy || !!waiting">Close the visit: {{ (chosen ? page.close.ways.find((row) => row.key === chosen)?.name ?? '' : page.standing.title).toLowerCase() }}</button>
     </form>
     <section class="wide files"><h2>Papers <span v-if="closing?.words" class="muted">on them: {{ closing.words }}</span></h2>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { notReached } from '@/outbox/notReached'
 import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
 
@@ -18,7 +19,7 @@ const missing = computed(() => (all.value ? props.standing.missing : props.stand
   <section class="standing" :class="[`l${judged ? standing.level : 0}`, { settled: standing.settled }]" aria-live="polite">
     <h2><StateMark :state="state" :size="22" />{{ title }}</h2>
     <template v-if="!folded">
-      <p v-if="!judged" class="note">{{ waiting ? `${waiting} entries have not reached the server.` : 'The server is not reached.' }} What follows was true before; nothing is judged without it.</p>
+      <p v-if="!judged" class="note">{{ waiting ? `${notReached(waiting)}.` : 'The server is not reached.' }} What follows was true before; nothing is judged without it.</p>
       <ul>
         <li v-for="reason in standing.reasons" :key="reason.code + reason.text">
           <StateMark :state="levelState(reason.level)" :size="15" />
