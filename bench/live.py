@@ -37,9 +37,9 @@ def _prepare() -> tuple[list[str], int, Any]:
     from django.utils import timezone
 
     from havrin_server.captures.live import make_key, start_capture
-    from havrin_server.journal.models import Visit
+    from havrin_server.instruments.models import Instrument
     from havrin_server.people.models import Person
-    from havrin_server.toolbox.models import Instrument
+    from havrin_server.visits.models import Visit
 
     tove = Person.objects.get(username="tove")
     visit = Visit.objects.get(unit__label="F-1", closed_at=None)
@@ -112,8 +112,8 @@ def _opening(url: str, visit: int) -> None:
     from havrin_core.traces.samples import pack
     from havrin_server.captures.live import start_capture
     from havrin_server.captures.models import SampleBlock
+    from havrin_server.instruments.models import Instrument
     from havrin_server.people.models import Person
-    from havrin_server.toolbox.models import Instrument
 
     tove = Person.objects.get(username="tove")
     capture = start_capture(visit, [Instrument.objects.get(name="Bench 0").pk], "only", actor=tove, now=timezone.now())

@@ -9,13 +9,13 @@ from typing import Any
 from django.db import transaction
 
 from demo.history import every_visit
-from havrin_server.journal.models import Visit
-from havrin_server.journal.services import CloseVisit, WriteLine, close_visit, open_visit_rules, write_line
+from havrin_server.instruments.models import Instrument
 from havrin_server.people.models import Firm, Person
 from havrin_server.shop.models import ShopDocument, Sort
 from havrin_server.shop.services import keep_document
-from havrin_server.sites.models import Site, Unit
-from havrin_server.toolbox.models import Instrument
+from havrin_server.units.models import Site, Unit
+from havrin_server.visits.models import Visit
+from havrin_server.visits.services import CloseVisit, WriteLine, close_visit, open_visit_rules, write_line
 
 _WORLD = Path(__file__).parent / "world.json"
 _MINUTES_PER_LINE = 4

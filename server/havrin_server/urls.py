@@ -2,7 +2,7 @@
 
 from django.urls import path, re_path
 
-from havrin_server.api import api
+from havrin_server.interface import api
 from havrin_server.page import index
 
 urlpatterns = [path("api/", api.urls), re_path(r"^(?!assets/|fonts/).*$", index)]

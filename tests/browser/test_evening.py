@@ -22,7 +22,7 @@ EVENINGS = [
 def set_zone(zone):
     """Move every site, and the firm, into ``zone``."""
     said = (
-        "from havrin_server.people.models import Firm; from havrin_server.sites.models import Site;"
+        "from havrin_server.people.models import Firm; from havrin_server.units.models import Site;"
         f"Firm.objects.update(zone={zone!r}); Site.objects.update(zone={zone!r})"
     )
     subprocess.run([sys.executable, "-m", "django", "shell", "-c", said], env=os.environ, cwd=ROOT, check=True)

@@ -8,7 +8,7 @@ from django.test import Client, override_settings
 from django.utils import timezone
 
 from demo.play import play_sample_world
-from havrin_server.journal.models import Visit
+from havrin_server.visits.models import Visit
 
 NOW = "2026-01-14T10:00:00+01:00"
 

@@ -2,7 +2,7 @@
 
 import pytest
 
-from havrin_server.journal.models import Visit
+from havrin_server.visits.models import Visit
 
 
 def view(client, visit):

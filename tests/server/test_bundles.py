@@ -8,7 +8,7 @@ from functools import partial
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
 
-from havrin_server.journal.models import TapeEntry, Visit
+from havrin_server.visits.models import TapeEntry, Visit
 
 AT = "2026-01-14T09:30:00+01:00"
 OVERRIDE = {"what": "override", "text": "fine by me", "level": 2, "by_supervisor": True}

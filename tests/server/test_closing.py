@@ -7,9 +7,9 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 
 from havrin_core.errors import CoreError
-from havrin_server.api.interface import CORE_STATUS
-from havrin_server.journal.models import Visit
+from havrin_server.interface import CORE_STATUS
 from havrin_server.people.models import Firm, Person
+from havrin_server.visits.models import Visit
 from tests.core.rows import SOUND
 
 LATER = "2026-01-14T10:30:00+01:00"

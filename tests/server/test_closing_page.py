@@ -11,11 +11,11 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 from icalendar import Calendar
 
-from havrin_server.journal.models import Visit
-from havrin_server.journal.services import append
 from havrin_server.people.models import Person
 from havrin_server.reports.papers import report_pdf
-from havrin_server.sites.models import Site
+from havrin_server.units.models import Site
+from havrin_server.visits.models import Visit
+from havrin_server.visits.services import append
 from tests.core.rows import SOUND, tape
 from tests.server.test_photos import ARROW, marks, picture
 

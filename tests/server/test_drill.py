@@ -10,7 +10,7 @@ from havrin_core.machine.virtual.run import VirtualUnit
 from havrin_core.search.evidence import to_nominal
 from havrin_core.search.pictures import SAME, outcome_of, pictures_of
 from havrin_core.wording.phrases import words
-from havrin_server.journal.models import Visit
+from havrin_server.visits.models import Visit
 
 MOST_TESTS = 25
 O2 = 7.0

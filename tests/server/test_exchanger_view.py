@@ -2,7 +2,7 @@
 
 import pytest
 
-from havrin_server.journal.models import Visit
+from havrin_server.visits.models import Visit
 
 
 def test_the_drawing_findings_coverage_and_odds_follow_the_tape(tove, visit):

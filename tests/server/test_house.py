@@ -5,9 +5,9 @@ from dataclasses import asdict
 import pytest
 
 from havrin_core.house.house_rules import PRESETS
-from havrin_server.journal.models import Visit
-from havrin_server.journal.services import open_visit_rules
 from havrin_server.people.models import Firm, Person
+from havrin_server.visits.models import Visit
+from havrin_server.visits.services import open_visit_rules
 
 
 def put(caller, path, **body):

@@ -10,13 +10,13 @@ import pytest
 from django.db import DatabaseError, connection, transaction
 from django.utils import timezone
 
-from havrin_server.journal.models import Amendment, Visit
+from havrin_server.instruments.models import Instrument
 from havrin_server.people.models import Person
 from havrin_server.reports import kept
 from havrin_server.reports.models import Paper
 from havrin_server.shop.models import ShopDocument
-from havrin_server.toolbox.models import Instrument
 from havrin_server.versions.models import Version
+from havrin_server.visits.models import Amendment, Visit
 from tests.core.rows import SOUND
 from tests.server.conftest import NOW
 from tests.server.test_closing_page import write
@@ -128,7 +128,7 @@ def test_documents_are_kept_version_by_version_with_author_and_reason(wenna, vis
     assert (newest.reason, newest.author.username) == ("because two", "wenna")
 
 
-@pytest.mark.parametrize("table", ["versions_version", "reports_paper", "journal_amendment"])
+@pytest.mark.parametrize("table", ["versions_version", "reports_paper", "visits_amendment"])
 def test_the_database_refuses_to_change_what_was_kept(tove, closed, table):
     amended(tove, closed, "vent loose")
     for words in (f"DELETE FROM {table}", f"UPDATE {table} SET id = id"):

@@ -8,7 +8,7 @@ from django.utils import timezone
 
 from havrin_core.standing.assess import assess
 from havrin_core.tape.bundle import read_bundle
-from havrin_server.journal.models import Visit
+from havrin_server.visits.models import Visit
 from tests.core.rows import SOUND
 from tests.server.test_closing_page import write
 

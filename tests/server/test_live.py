@@ -15,8 +15,8 @@ from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.machine.virtual.live_unit import LiveUnit
 from havrin_server.captures.live import make_key
 from havrin_server.captures.models import SampleBlock
-from havrin_server.journal.models import Visit
-from havrin_server.toolbox.models import Instrument
+from havrin_server.instruments.models import Instrument
+from havrin_server.visits.models import Visit
 from instruments.devices import Analyzer, ClampMeter, Manometer, RoomMonitor
 from instruments.world import UnitsByLabel
 from launcher.ground import ROOT

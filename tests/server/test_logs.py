@@ -8,8 +8,8 @@ from PIL import Image
 
 from demo.make_logs import FOLDER
 from havrin_server.captures.models import FlueLog
-from havrin_server.journal.models import TapeEntry
-from havrin_server.toolbox.models import Instrument
+from havrin_server.instruments.models import Instrument
+from havrin_server.visits.models import TapeEntry
 
 WHEN = "2026-01-14T10:40:00+01:00"
 

@@ -7,12 +7,12 @@ from django.core.management import call_command
 from django.utils import timezone
 
 from havrin_core.limits.limits import Band
+from havrin_core.rules.scale import scale_of
 from havrin_core.tape.entries import Note, Reading
-from havrin_server.api.scale import scale_of
-from havrin_server.journal.models import TapeEntry, Visit
-from havrin_server.journal.services import append
-from havrin_server.journal.zones import in_zone
 from havrin_server.people.models import Person
+from havrin_server.visits.models import TapeEntry, Visit
+from havrin_server.visits.services import append
+from havrin_server.visits.zones import in_zone
 
 NO_PIPELINES = pytest.mark.filterwarnings("ignore::DeprecationWarning")
 

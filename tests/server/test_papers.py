@@ -12,8 +12,8 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from jsonschema import Draft202012Validator
 
 from havrin_core.tape.bundle import read_bundle
-from havrin_server.journal.models import Visit
 from havrin_server.operations.management.commands.write_schemas import alike_text, openapi_text
+from havrin_server.visits.models import Visit
 
 
 @pytest.fixture

@@ -10,7 +10,7 @@ from PIL import Image
 
 from havrin_server.captures.models import Photo
 from havrin_server.captures.photos import LARGEST_PHOTO
-from havrin_server.journal.models import Visit
+from havrin_server.visits.models import Visit
 from tests.core.rows import SOUND
 
 _ORIENTATION, _MAKER, _GPS = 0x0112, 0x010F, 0x8825

@@ -5,9 +5,9 @@ from datetime import timedelta
 import pytest
 from django.utils import timezone
 
-from havrin_server.journal.models import Visit
 from havrin_server.people.models import Firm, Person
-from havrin_server.sites.models import Unit
+from havrin_server.units.models import Unit
+from havrin_server.visits.models import Visit
 from tests.server.test_closing_page import closing, write
 
 

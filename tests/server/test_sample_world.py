@@ -7,8 +7,8 @@ from django.conf import settings
 
 from demo.history import every_visit
 from havrin_core.machine.kind_files import kind_names
-from havrin_server.journal.models import Visit
-from havrin_server.sites.models import Unit
+from havrin_server.units.models import Unit
+from havrin_server.visits.models import Visit
 
 NOW = datetime(2026, 11, 23, 9, 0, tzinfo=UTC)
 

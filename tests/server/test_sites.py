@@ -2,8 +2,8 @@
 
 import pytest
 
-from havrin_server.journal.models import Visit
-from havrin_server.sites.models import Site
+from havrin_server.units.models import Site
+from havrin_server.visits.models import Visit
 
 
 @pytest.fixture

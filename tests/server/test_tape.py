@@ -5,16 +5,16 @@ import uuid
 import pytest
 from django.db import DatabaseError, connection, transaction
 
-from havrin_server.journal.models import TapeEntry, Visit
+from havrin_server.visits.models import TapeEntry, Visit
 
 
 @pytest.mark.parametrize(
     "sql",
     [
-        "UPDATE journal_tapeentry SET value_si = 0",
-        "DELETE FROM journal_tapeentry",
-        "TRUNCATE journal_tapeentry",
-        "UPDATE journal_tapeentry SET data = '{}'",
+        "UPDATE visits_tapeentry SET value_si = 0",
+        "DELETE FROM visits_tapeentry",
+        "TRUNCATE visits_tapeentry",
+        "UPDATE visits_tapeentry SET data = '{}'",
     ],
 )
 def test_the_database_refuses_to_change_the_tape(world, sql):

@@ -8,9 +8,9 @@ import pytest
 from django.test import Client
 from django.utils import timezone
 
-from havrin_server.journal.models import Visit
 from havrin_server.reports.models import ShareLink
-from havrin_server.sites.models import Unit
+from havrin_server.units.models import Unit
+from havrin_server.visits.models import Visit
 
 
 @pytest.fixture

@@ -4,8 +4,8 @@ import pytest
 
 from havrin_core.batch.read import unit_in
 from havrin_core.shorthand.reader import read_line
-from havrin_server.api.present_words import pickable_lines
-from havrin_server.journal.models import Visit
+from havrin_server.visits.models import Visit
+from havrin_server.visits.pages.vocabulary import pickable_lines
 from tests.core.rows import situation
 from tests.core.test_documented_lines import LINES
 from tests.core.trade import EVERY, unit_of

@@ -1,6 +1,6 @@
 """Gas, Draft and Air or Water over the interface."""
 
-from havrin_server.journal.models import Visit
+from havrin_server.visits.models import Visit
 
 
 def workings(client, visit):

@@ -4,9 +4,9 @@ from datetime import UTC, datetime, timedelta
 
 import pytest
 
-from havrin_server.journal.models import Visit
 from havrin_server.people.models import Firm
-from havrin_server.sites.models import Site
+from havrin_server.units.models import Site
+from havrin_server.visits.models import Visit
 from tests.core.rows import SOUND
 from tests.server.test_closing_page import text_of
 

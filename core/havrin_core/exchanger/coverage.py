@@ -6,7 +6,7 @@ from havrin_core.facts.facts import Facts
 from havrin_core.machine.exchanger import Exchanger, place_on
 from havrin_core.tape.corrections import Line
 from havrin_core.tape.entries import Condition
-from havrin_core.vocabulary.catalogue import GOOD, part, verdict_of
+from havrin_core.vocabulary.catalogue import BAD, GOOD, LEVEL_OF_VERDICT, part, verdict_of
 from havrin_core.vocabulary.methods import FINDS, USUAL
 
 RENEWED = ("exchanger", "boiler_section", "unit")
@@ -55,6 +55,15 @@ def coverages(facts: Facts, parts: int) -> list[Coverage]:
         seen = look.seen if look.seen is not None else (of if method == WHOLE_AT_ONCE or of <= 1 else 0)
         newest[method] = Coverage(seen, of, method, FINDS[method] * min(seen / max(of, 1), 1.0), line.entry.id)
     return sorted((row for row in newest.values() if row.seen), key=lambda row: -row.finds)
+
+
+def part_state(key: str, exchanger: Exchanger, rows: list[Placed], seen: list[Coverage]) -> str:
+    """Return how a part is marked: out or near (something found), in (seen, nothing found), none (not seen)."""
+    worst = max((LEVEL_OF_VERDICT[row.verdict] for row in rows if row.part == key), default=0)
+    if worst:
+        return "out" if worst >= LEVEL_OF_VERDICT[BAD] else "near"
+    whole = any(row.seen >= row.of for row in seen) and key in {part.key for part in exchanger.primary}
+    return "in" if whole else "none"
 
 
 def placed(facts: Facts, exchanger: Exchanger) -> list[Placed]:

@@ -57,6 +57,11 @@ def is_suspected(evidence: Evidence) -> bool:
     return not evidence.breached and evidence.probability >= SUSPECTED_FROM
 
 
+def evidence_state(evidence: Evidence) -> str:
+    """Return how the evidence is marked: out (a breach was seen), near (suspected), in."""
+    return "out" if evidence.breached else "near" if is_suspected(evidence) else "in"
+
+
 def only_one_weak(evidence: Evidence) -> bool:
     """Tell whether a single weak sign is all that speaks for a breach."""
     against = [sign for sign in evidence.signs if sign.ratio > 1.2 and sign.entry_id]

@@ -159,6 +159,18 @@ FUEL_NAMES = tuple(_SHIPPED)
 LP_FUELS = ("LPG_C3_COMM", "C3H8", "BUTANE")  # from a tank: no meter, other pressures
 
 
+_LP_FROM_CO2_MAX_PCT = 13.0  # natural gases lie under 12.1 %, propane and butane over 13.7 %
+
+
+def fuel_to_tell_apart(fuel: "Fuel") -> "Fuel":
+    """Return the fuel that ``fuel`` is most easily mistaken for: natural gas for LP, propane for natural gas.
+
+    >>> fuel_to_tell_apart(shipped_fuel("C3H8")).name
+    'NG_H'
+    """
+    return shipped_fuel("NG_H" if fuel.co2_max_dry_pct > _LP_FROM_CO2_MAX_PCT else "C3H8")
+
+
 @cache
 def shipped_fuel(name: str) -> Fuel:
     """Return the shipped fuel called ``name`` (see FUEL_NAMES). Raises UnknownName."""

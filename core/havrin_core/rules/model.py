@@ -10,6 +10,7 @@ from havrin_core.phrases import Saying
 from havrin_core.physics.combustion.sample import FlueResult
 
 LEAVE, TELL, NOT_YET, SHUT_DOWN = 1, 2, 3, 4
+STATE_OF_LEVEL = {LEAVE: "in", TELL: "near", NOT_YET: "out", SHUT_DOWN: "out"}  # how a level is marked
 
 
 @dataclass(frozen=True, slots=True)

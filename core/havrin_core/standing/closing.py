@@ -3,8 +3,10 @@
 from collections.abc import Sequence
 from datetime import datetime
 
+from havrin_core.facts.facts import Facts
 from havrin_core.rules.context import Context
 from havrin_core.rules.model import NOT_YET, SHUT_DOWN, Reason
+from havrin_core.standing.model import Assessment
 from havrin_core.tape.entries import MADE_SAFE, NOT_TOUCHED, RUNNING, WAITING, Action
 from havrin_core.vocabulary.catalogue import part
 
@@ -19,6 +21,35 @@ ABNORMAL, PUT_BACK, NOT_SAFE_TO_RUN, HOW, TOLD, NOT_MADE_SAFE, TOUCHED = (
     "not_made_safe",
     "touched",
 )
+
+# which step of proving and leaving each of them waits at
+STEPS = ("put_back", "shown", "cycles", "standing", "told", "after")
+_WAITS_AT = {
+    ABNORMAL: ("put_back",),
+    PUT_BACK: ("put_back",),
+    NOT_SAFE_TO_RUN: ("shown", "standing"),
+    NOT_MADE_SAFE: ("standing", "told"),
+    TOLD: ("told",),
+    HOW: ("told",),
+    TOUCHED: ("standing",),
+}
+# what must be said of a unit that is shut down: kinds of lines, in the order in which they are asked for
+SHUT_DOWN_SAYS = ("leaves", "told", "vulnerable", "tempheat")
+
+
+def held_steps(found: Assessment) -> frozenset[str]:
+    """Return the steps (of STEPS) at which something holds the visit open."""
+    held = {step for code in found.holds for step in _WAITS_AT[code]}
+    if found.level < SHUT_DOWN and HOW in found.holds:
+        held.discard("told")  # how it is left is chosen with the signature
+    if not found.missing:
+        held.discard("shown")
+    return frozenset(held)
+
+
+def not_said_yet(facts: Facts, found: Assessment) -> tuple[str, ...]:
+    """Return which of SHUT_DOWN_SAYS are still to be said of this unit; none while it is not at level 4."""
+    return tuple(kind for kind in SHUT_DOWN_SAYS if found.level == SHUT_DOWN and not facts.said(kind))
 
 
 def leaving_of(context: Context, leave: str | None) -> tuple[str | None, str]:

@@ -12,6 +12,7 @@ from havrin_core.phrases import phrase
 
 GOOD, WORN, BAD, DANGER, SEEN = "good", "worn", "bad", "danger", "seen"
 VERDICTS = (GOOD, SEEN, WORN, BAD, DANGER)  # from the best to the worst
+LEVEL_OF_VERDICT = {GOOD: 0, SEEN: 0, WORN: 2, BAD: 3, DANGER: 4}  # the level that a condition opens; 0: none
 DOUBTFUL = "?"  # behind a condition in phrases.toml: said with a doubt
 
 

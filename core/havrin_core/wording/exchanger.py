@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 
+from havrin_core.exchanger.coverage import Coverage
 from havrin_core.exchanger.evidence import Evidence, NextLook
 from havrin_core.exchanger.signs import Sign
 from havrin_core.wording.language import text
@@ -45,6 +46,37 @@ def sign_words(sign: Sign) -> str:
 def look_words(look: NextLook) -> str:
     """Return what a further look is."""
     return text(_LOOKS[look.key])
+
+
+WEIGHTS_ARE = "Weights are Havrin's judgement, for guidance. No crack seen is no proof; a seen one needs no odds."
+
+
+def odds_words(probability: float) -> str:
+    """Return a probability as people say odds."""
+    if probability >= 0.995:
+        return text("practically certain")
+    if probability >= 0.5:
+        return f"{100 * probability:.0f} %"
+    return text("1 in {odds}", odds=f"{1 / probability:.0f}") if probability > 0 else text("none")
+
+
+def evidence_words(found: Evidence) -> str:
+    """Return what all signs together say."""
+    if found.breached:
+        return text("A breach was seen: it does not run again.")
+    return text("Odds of a breach: {odds}", odds=odds_words(found.probability))
+
+
+def weight_words(sign: Sign) -> str:
+    """Return how much a sign weighs, like "× 8" for a breach or "÷ 4" against one."""
+    if sign.ratio == float("inf"):
+        return text("decides")
+    return f"× {sign.ratio:.3g}" if sign.ratio >= 1 else f"÷ {1 / sign.ratio:.3g}"
+
+
+def coverage_words(row: Coverage) -> str:
+    """Return how much of the exchanger was seen, and how."""
+    return text("{seen} of {of} parts seen by {method}", seen=row.seen, of=row.of, method=text(row.method))
 
 
 def prior_words(evidence: Evidence) -> str:

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from havrin_core.machine.unit import Unit
+from havrin_core.search.model import Offer
 from havrin_core.standing.model import NextStep
 from havrin_core.wording.language import lower_first, text
 from havrin_core.wording.ledger import make_good, put_back_line
@@ -98,6 +99,12 @@ def _search(step: NextStep) -> StepWords:
         text("Splits the suspects best per minute. {meanings}.", meanings=meanings),
         offer.test.starter,
     )
+
+
+def offer_why(offer: Offer) -> str:
+    """Return why this test is offered before all others."""
+    bits, minutes = f"{offer.bits:.1f}", f"{offer.test.minutes:g}"
+    return text("{bits} bit for about {minutes} min: more per minute than any other test.", bits=bits, minutes=minutes)
 
 
 _CODE_NOTES = {

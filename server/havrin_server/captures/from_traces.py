@@ -14,10 +14,10 @@ from havrin_server.captures.dips import dips_say, read_dips, worst_of
 from havrin_server.captures.live import on_one_clock, traces
 from havrin_server.captures.models import Capture, EventMark
 from havrin_server.errors import NotWritable, VisitClosed
-from havrin_server.journal.models import Visit
-from havrin_server.journal.services import append
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
+from havrin_server.visits.models import Visit
+from havrin_server.visits.services import append
 
 _STEPS = {"o2_dry_pct": "o2_step_pct", "co_ppm_dry": "co_step_ppm"}  # channel -> what its step is on the tape
 _LONGEST_S = 7 * 86_400.0

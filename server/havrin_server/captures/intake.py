@@ -5,7 +5,7 @@ written by hand, for the model layer takes longer to write them than PostgreSQL 
 """
 
 import json
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from datetime import datetime
 from typing import Any
 from uuid import UUID
@@ -28,8 +28,8 @@ SELECT r.id, r.clock_offset_s, r.last_sequence, r.missing, r.problems, r.instrum
 FROM captures_devicekey k
 JOIN captures_recorder r ON r.instrument_id = k.instrument_id
 JOIN captures_capture c ON c.id = r.capture_id
-JOIN journal_visit v ON v.id = c.visit_id
-JOIN sites_unit u ON u.id = v.unit_id
+JOIN visits_visit v ON v.id = c.visit_id
+JOIN units_unit u ON u.id = v.unit_id
 WHERE k.key_hash = %s AND c.ended_at IS NULL
 ORDER BY c.started_at DESC LIMIT 1 FOR UPDATE OF r
 """
@@ -114,8 +114,11 @@ def _recorder(key: str) -> _Recorder | None:
         if not DeviceKey.objects.filter(key_hash=hash_of(key)).exists():
             raise NotFound("No instrument has this key.")
         return None
-    missing, problems = (value if isinstance(value, list) else json.loads(value) for value in row[3:5])
-    return _Recorder(*row[:3], missing, problems, *row[5:])
+    columns: dict[str, Any] = dict(zip((field.name for field in fields(_Recorder)), row, strict=True))
+    for name in ("missing", "problems"):  # JSON comes as text or read already, as the driver was set up
+        if isinstance(columns[name], str):
+            columns[name] = json.loads(columns[name])
+    return _Recorder(**columns)
 
 
 def _store(recorder: _Recorder, rows: list[tuple[Any, ...]], notice: str, now: datetime) -> None:

@@ -15,11 +15,11 @@ from havrin_core.traces.samples import MOST_SAMPLES, joined, pack
 from havrin_core.traces.samples_csv import chunks, read_samples
 from havrin_server.captures.models import Capture, DeviceKey, Recorder, SampleBlock
 from havrin_server.errors import NotFound, NotWritable, VisitClosed
-from havrin_server.journal.models import Visit
-from havrin_server.journal.queries import find_visit
+from havrin_server.instruments.models import Instrument
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
-from havrin_server.toolbox.models import Instrument
+from havrin_server.visits.models import Visit
+from havrin_server.visits.queries import find_visit
 
 
 def make_key(instrument: Instrument, now: datetime) -> str:
@@ -36,7 +36,7 @@ def start_capture(visit_id: int, instruments: list[int], stage: str, *, actor: P
     visit = find_visit(visit_id, actor)
     if visit.closed_at is not None:
         raise VisitClosed("This visit is closed; nothing is recorded on it any more.")
-    chosen = list(Instrument.objects.filter(firm_id=actor.firm_id, pk__in=instruments))
+    chosen = list(Instrument.objects.filter(firm_id=actor.own_firm_id, pk__in=instruments))
     if not chosen or len(chosen) != len(set(instruments)):
         raise NotWritable("Choose instruments of your firm.", code="instruments_unknown")
     Capture.objects.filter(ended_at=None, recorders__instrument__in=chosen).update(ended_at=now)
@@ -85,7 +85,7 @@ def hash_of(key: str) -> str:
 
 def find_capture(capture_id: uuid.UUID, person: Person) -> Capture:
     """Return a capture of the person's firm. Raises NotFound."""
-    rows = Capture.objects.filter(visit__unit__site__firm_id=person.firm_id).select_related(
+    rows = Capture.objects.filter(visit__unit__site__firm_id=person.own_firm_id).select_related(
         "visit__unit__site", "visit__unit__model"
     )
     capture = rows.filter(pk=capture_id).first()

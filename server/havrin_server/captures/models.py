@@ -4,9 +4,9 @@ from typing import Any
 
 from django.db import models
 
-from havrin_server.journal.models import Visit
+from havrin_server.instruments.models import Instrument
 from havrin_server.people.models import Person
-from havrin_server.toolbox.models import Instrument
+from havrin_server.visits.models import Visit
 
 
 class FlueLog(models.Model):
@@ -37,6 +37,16 @@ class Photo(models.Model):
     file = models.FileField(upload_to="photos/")
     thumbnail = models.FileField(upload_to="photos/", blank=True)
     marks: Any = models.JSONField(default=list)
+
+    @property
+    def url(self) -> str:
+        """The address that it is fetched from."""
+        return f"/api/photos/{self.pk}"
+
+    @property
+    def small(self) -> str:
+        """The address of its thumbnail."""
+        return f"{self.url}?small=true"
 
 
 class DeviceKey(models.Model):

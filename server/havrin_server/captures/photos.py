@@ -7,17 +7,17 @@ from math import isfinite
 from typing import Any
 
 from django.core.files.base import ContentFile
-from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
+from ninja import UploadedFile
 from PIL import Image, ImageOps
 from pillow_heif import register_heif_opener
 
 from havrin_server.captures.models import Photo
 from havrin_server.errors import FileRefused, NotFound, NotWritable, VisitClosed
-from havrin_server.journal.models import Visit
-from havrin_server.journal.queries import find_visit
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
+from havrin_server.visits.models import Visit
+from havrin_server.visits.queries import find_visit
 
 LARGEST_PHOTO = 20 * 1024 * 1024
 FORMATS = ("JPEG", "PNG", "WEBP", "HEIF")
@@ -59,7 +59,7 @@ def mark_photo(photo_id: uuid.UUID, marks: list[dict[str, Any]], *, actor: Perso
 
 def find_photo(photo_id: uuid.UUID, actor: Person) -> Photo:
     """Return a photo of the person's firm. Raises NotFound."""
-    rows = Photo.objects.filter(visit__unit__site__firm_id=actor.firm_id).select_related("visit")
+    rows = Photo.objects.filter(visit__unit__site__firm_id=actor.own_firm_id).select_related("visit")
     photo = rows.filter(pk=photo_id).first()
     if photo is None:
         raise NotFound("There is no such photo in your firm.")
@@ -80,7 +80,7 @@ def _upright(file: UploadedFile) -> tuple[Image.Image, dict[int, Any] | None]:
         raise FileRefused("This is no JPEG, PNG, WebP or HEIC picture, or it is broken.") from error
 
 
-def _jpeg(picture: Image.Image, edge: int, place: dict[int, Any] | None) -> ContentFile:
+def _jpeg(picture: Image.Image, edge: int, place: dict[int, Any] | None) -> "ContentFile[bytes]":
     small = picture.copy()
     small.thumbnail((edge, edge))
     kept = io.BytesIO()

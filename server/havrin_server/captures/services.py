@@ -8,8 +8,8 @@ from datetime import datetime
 from typing import Any
 
 import numpy as np
-from django.core.files.uploadedfile import UploadedFile
 from django.db import transaction
+from ninja import UploadedFile
 
 from havrin_core.errors import BadDocument, OutOfDomain
 from havrin_core.physics.combustion.balance import check_sample
@@ -29,12 +29,13 @@ from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.phrases import words
 from havrin_server.captures.models import FlueLog
 from havrin_server.errors import FileRefused, NotFound, VisitClosed
-from havrin_server.journal.models import Visit
-from havrin_server.journal.queries import find_visit
-from havrin_server.journal.services import append
+from havrin_server.instruments.models import Instrument
+from havrin_server.instruments.queries import instruments_of
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
-from havrin_server.toolbox.models import Instrument
+from havrin_server.visits.models import Visit
+from havrin_server.visits.queries import find_visit
+from havrin_server.visits.services import append
 
 LARGEST_LOG = 200 * 1024 * 1024
 
@@ -62,7 +63,7 @@ def take_log(
     file.seek(0)
     layout = find_layout(file.read(HEAD_BYTES))
     file.seek(0)
-    instrument = Instrument.objects.filter(pk=instrument_id, firm=actor.firm).first()
+    instrument = instruments_of(actor).filter(pk=instrument_id or 0).first()
     log = FlueLog(
         id=uuid.uuid4(),
         visit=visit,
@@ -184,7 +185,7 @@ def find_log(log_id: uuid.UUID, actor: Person) -> FlueLog:
     """Return a log of the person's firm. Raises NotFound."""
     log = (
         FlueLog.objects.select_related("visit__unit__site", "instrument")
-        .filter(pk=log_id, visit__unit__site__firm_id=actor.firm_id)
+        .filter(pk=log_id, visit__unit__site__firm_id=actor.own_firm_id)
         .first()
     )
     if log is None:
@@ -226,9 +227,8 @@ def _lines(log: FlueLog, layout: Layout) -> Iterator[str]:
 
 def _packed(series: Series) -> bytes:
     target = io.BytesIO()
-    np.savez_compressed(
-        target, seconds=series.seconds, **{name: values.astype(np.float32) for name, values in series.channels.items()}
-    )
+    arrays: dict[str, Any] = {name: values.astype(np.float32) for name, values in series.channels.items()}
+    np.savez_compressed(target, seconds=series.seconds, **arrays)
     return target.getvalue()
 
 

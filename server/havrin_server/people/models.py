@@ -41,6 +41,17 @@ class Person(AbstractUser):
     unit_system = models.CharField(max_length=6, choices=[("us", "US"), ("metric", "metric")], default="us")
 
     @property
+    def own_firm(self) -> Firm:
+        """The firm, of somebody who may do anything at all (permissions.py)."""
+        assert self.firm is not None
+        return self.firm
+
+    @property
+    def own_firm_id(self) -> int:
+        """The firm's id; of somebody without a firm 0, which is no firm's."""
+        return self.firm_id or 0
+
+    @property
     def full_name(self) -> str:
         """The name that stands on tapes and reports."""
         return self.get_full_name() or self.username

@@ -7,7 +7,7 @@ from icalendar import Calendar, Event
 from havrin_core.follow_up.plan import Return
 from havrin_core.wording.names import visit_reason
 from havrin_core.wording.phrases import words
-from havrin_server.journal.models import Visit
+from havrin_server.visits.models import Visit
 
 
 def calendar_of(visit: Visit, returns: tuple[Return, ...], now: datetime) -> bytes:

@@ -9,10 +9,10 @@ from datetime import datetime
 from django.db import connection, transaction
 from django.utils import timezone
 
-from havrin_server.journal.models import Amendment, Visit
 from havrin_server.people.models import Person
 from havrin_server.reports import papers
 from havrin_server.reports.models import Paper, PaperKind
+from havrin_server.visits.models import Amendment, Visit
 
 _LOG = logging.getLogger(__name__)
 _PRINTER = ThreadPoolExecutor(max_workers=1, thread_name_prefix="printer")

@@ -2,9 +2,9 @@
 
 from django.db import models
 
-from havrin_server.journal.models import Amendment, Visit
 from havrin_server.people.models import Person
-from havrin_server.sites.models import Unit
+from havrin_server.units.models import Unit
+from havrin_server.visits.models import Amendment, Visit
 
 
 class ShareLink(models.Model):

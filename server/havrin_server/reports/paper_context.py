@@ -48,12 +48,12 @@ from havrin_core.wording.phrases import words
 from havrin_core.wording.reasons import limit_text, reason_words
 from havrin_server.captures.models import FlueLog, Photo
 from havrin_server.captures.services import series_of
-from havrin_server.journal.amendments import entries_of, written_at
-from havrin_server.journal.models import Amendment, Visit
-from havrin_server.journal.queries import assess_visit, tape_of
+from havrin_server.instruments.models import Instrument
 from havrin_server.people.models import Person
 from havrin_server.reports.trace_drawing import trace_svg
-from havrin_server.toolbox.models import Instrument
+from havrin_server.visits.amendments import entries_of, written_at
+from havrin_server.visits.models import Amendment, Visit
+from havrin_server.visits.queries import assess_visit, tape_of
 
 _MOST_PHOTOS = 12
 _PHASES = {"found": "as found", "left": "as left", "trial": "trial"}

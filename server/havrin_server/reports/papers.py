@@ -8,10 +8,10 @@ import segno
 from django.template.loader import render_to_string
 from django.utils import timezone
 
-from havrin_server.journal.models import Amendment, Visit
 from havrin_server.people.models import Person
 from havrin_server.reports.paper_context import amendment_context, data_uri, paper_context
-from havrin_server.sites.models import Site
+from havrin_server.units.models import Site
+from havrin_server.visits.models import Amendment, Visit
 
 _FOLDER = Path(__file__).parent
 

@@ -5,8 +5,8 @@ import io
 
 from havrin_core.tape.corrections import effective
 from havrin_core.tape.entries import Reading, Trace
-from havrin_server.journal.models import Visit
-from havrin_server.journal.queries import tape_of
+from havrin_server.visits.models import Visit
+from havrin_server.visits.queries import tape_of
 
 COLUMNS = ("at", "author", "phase", "stage", "quantity", "value_si", "typed", "typed_unit", "instrument", "entry_id")
 

@@ -8,11 +8,11 @@ from django.db import transaction
 from django.db.models import F, QuerySet
 
 from havrin_server.errors import NotFound, NotWritable
-from havrin_server.journal.models import Visit
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.reports.models import ShareLink
-from havrin_server.sites.models import Unit
+from havrin_server.units.models import Unit
+from havrin_server.visits.models import Visit
 
 LONGEST_DAYS = 366
 _SALT = "havrin.share"
@@ -36,7 +36,7 @@ def share(unit: Unit, days: int, *, actor: Person, now: datetime) -> ShareLink:
 def revoke(link_id: uuid.UUID, *, actor: Person, now: datetime) -> ShareLink:
     """Take a link back; taking it back twice is harmless. Raises NotAllowed, NotFound."""
     require(actor, "share")
-    link = ShareLink.objects.filter(pk=link_id, unit__site__firm_id=actor.firm_id).select_related("unit").first()
+    link = ShareLink.objects.filter(pk=link_id, unit__site__firm_id=actor.own_firm_id).select_related("unit").first()
     if link is None:
         raise NotFound("There is no such link in your firm.")
     if link.revoked_at is None:

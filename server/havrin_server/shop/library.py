@@ -12,7 +12,7 @@ from havrin_core.machine.unit_model import UnitModel
 from havrin_server.shop.models import ShopDocument, Sort
 
 
-def library_for(firm_id: int | None, model: UnitModel) -> Library:
+def library_for(firm_id: int, model: UnitModel) -> Library:
     """Return the firm's documents that a unit of ``model`` needs."""
     kinds = {row.key: row.document for row in _own(firm_id, Sort.KIND, {model.kind} - set(kind_names()))}
     kind = kinds.get(model.kind) or kind_document(model.kind)
@@ -21,20 +21,20 @@ def library_for(firm_id: int | None, model: UnitModel) -> Library:
     return Library(kinds, circuits)
 
 
-def whole_library(firm_id: int | None) -> Library:
+def whole_library(firm_id: int) -> Library:
     """Return all of the firm's own kinds and circuits."""
     kinds = {row.key: row.document for row in _own(firm_id, Sort.KIND)}
     circuits = {row.key: _circuit(row.pk, row.changed_at) for row in _own(firm_id, Sort.CIRCUIT)}
     return Library(kinds, circuits)
 
 
-def circuit_document(firm_id: int | None, key: str) -> Any:
+def circuit_document(firm_id: int, key: str) -> Any:
     """Return a circuit's document, the firm's own or the shipped one. Raises UnknownName."""
     own = _own(firm_id, Sort.CIRCUIT, {key})
     return own[0].document if own else shipped_document(key)
 
 
-def _own(firm_id: int | None, sort: Sort, keys: Collection[str] | None = None) -> list[ShopDocument]:
+def _own(firm_id: int, sort: Sort, keys: Collection[str] | None = None) -> list[ShopDocument]:
     if keys is not None and not keys:
         return []
     rows = ShopDocument.objects.filter(firm_id=firm_id, sort=sort)

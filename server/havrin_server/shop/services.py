@@ -27,7 +27,7 @@ _STAGES = ((Stage("only"),), (Stage("low"), Stage("high")))
 _SHIPPED: Mapping[str, tuple[Callable[[], tuple[str, ...]], Callable[[str], Any]]] = {
     Sort.CIRCUIT: (circuit_names, shipped_document),
     Sort.KIND: (kind_names, kind_document),
-    Sort.MODEL: (tuple, dict),  # no model is shipped: each firm enters what it meets
+    Sort.MODEL: (lambda: (), lambda _: {}),  # no model is shipped: each firm enters what it meets
 }
 
 
@@ -38,7 +38,7 @@ def shipped_keys(sort: str) -> tuple[str, ...]:
 
 def document_of(sort: str, key: str, actor: Person) -> Any:
     """Return a document: the firm's own, else the shipped one. Raises NotFound."""
-    own = ShopDocument.objects.filter(firm_id=actor.firm_id, sort=sort, key=key).first()
+    own = ShopDocument.objects.filter(firm_id=actor.own_firm_id, sort=sort, key=key).first()
     if own is not None:
         return own.document
     if key not in shipped_keys(sort):
@@ -51,9 +51,9 @@ def check_document(sort: str, document: Any, actor: Person) -> None:
     if sort == Sort.CIRCUIT:
         circuit_from_dict(document)
     elif sort == Sort.KIND:
-        kind_units(document, whole_library(actor.firm_id))
+        kind_units(document, whole_library(actor.own_firm_id))
     else:
-        model_unit(document, whole_library(actor.firm_id))
+        model_unit(document, whole_library(actor.own_firm_id))
 
 
 def kind_units(document: Any, library: Library) -> tuple[Unit, ...]:
@@ -90,11 +90,11 @@ def keep_document(sort: str, document: Any, *, actor: Person, now: datetime, rea
         raise NotWritable(message, code=f"shipped_{sort}")
     if not _KEY.fullmatch(key):
         raise BadDocument(f"{sort}_key", phrase("key_form"), value="key")
-    own = ShopDocument.objects.filter(firm_id=actor.firm_id, sort=sort, key=key).first()
+    own = ShopDocument.objects.filter(firm_id=actor.own_firm_id, sort=sort, key=key).first()
     before = own.document if own is not None else None
-    keep_change(actor.firm_id, sort, key, before, document, now=now, author=actor, reason=reason)
+    keep_change(actor.own_firm_id, sort, key, before, document, now=now, author=actor, reason=reason)
     ShopDocument.objects.update_or_create(
-        firm_id=actor.firm_id,
+        firm_id=actor.own_firm_id,
         sort=sort,
         key=key,
         defaults={"document": document, "changed_at": now, "changed_by": actor},

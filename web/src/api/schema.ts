@@ -15,7 +15,7 @@ export interface paths {
          * Health
          * @description Tell that the server is alive.
          */
-        get: operations["havrin_server_api_interface_health"];
+        get: operations["havrin_server_operations_views_health"];
         put?: never;
         post?: never;
         delete?: never;
@@ -35,25 +35,25 @@ export interface paths {
          * Who
          * @description Return who is signed in.
          */
-        get: operations["havrin_server_api_session_who"];
+        get: operations["havrin_server_people_views_who"];
         put?: never;
         /**
          * Sign In
          * @description Sign in with name and password.
          */
-        post: operations["havrin_server_api_session_sign_in"];
+        post: operations["havrin_server_people_views_sign_in"];
         /**
          * Sign Out
          * @description Sign out.
          */
-        delete: operations["havrin_server_api_session_sign_out"];
+        delete: operations["havrin_server_people_views_sign_out"];
         options?: never;
         head?: never;
         /**
          * Prefer
          * @description Choose the units that are shown.
          */
-        patch: operations["havrin_server_api_session_prefer"];
+        patch: operations["havrin_server_people_views_prefer"];
         trace?: never;
     };
     "/api/round": {
@@ -67,7 +67,7 @@ export interface paths {
          * Todays Round
          * @description Return the stops of ``day``, today by default.
          */
-        get: operations["havrin_server_api_rounds_todays_round"];
+        get: operations["havrin_server_visits_views_round_todays_round"];
         put?: never;
         post?: never;
         delete?: never;
@@ -87,7 +87,7 @@ export interface paths {
          * Page
          * @description Return everything that the page of a visit draws.
          */
-        get: operations["havrin_server_api_visits_page"];
+        get: operations["havrin_server_visits_views_visit_page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -107,7 +107,7 @@ export interface paths {
          * Arrival
          * @description Return what is asked and looked at before anything is touched.
          */
-        get: operations["havrin_server_api_visits_arrival"];
+        get: operations["havrin_server_visits_views_visit_arrival"];
         put?: never;
         post?: never;
         delete?: never;
@@ -127,7 +127,7 @@ export interface paths {
          * Closing
          * @description Return what closing the visit takes, in the order in which hands do it.
          */
-        get: operations["havrin_server_api_visits_closing"];
+        get: operations["havrin_server_visits_views_visit_closing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -147,7 +147,7 @@ export interface paths {
          * Exchanger
          * @description Return the exchanger of the visit's unit with its findings, coverage and evidence.
          */
-        get: operations["havrin_server_api_visits_exchanger"];
+        get: operations["havrin_server_visits_views_visit_exchanger"];
         put?: never;
         post?: never;
         delete?: never;
@@ -167,7 +167,7 @@ export interface paths {
          * String
          * @description Return the circuit of the visit's unit with what was read on it, the sequence, and the suspects.
          */
-        get: operations["havrin_server_api_visits_string"];
+        get: operations["havrin_server_visits_views_visit_string"];
         put?: never;
         post?: never;
         delete?: never;
@@ -187,7 +187,7 @@ export interface paths {
          * Workings
          * @description Return the computed figures of gas, draft, air and water.
          */
-        get: operations["havrin_server_api_visits_workings"];
+        get: operations["havrin_server_visits_views_visit_workings"];
         put?: never;
         post?: never;
         delete?: never;
@@ -207,7 +207,7 @@ export interface paths {
          * Meter
          * @description Return what a voltmeter shows between two nodes of the sound circuit in ``state``.
          */
-        get: operations["havrin_server_api_visits_meter"];
+        get: operations["havrin_server_visits_views_visit_meter"];
         put?: never;
         post?: never;
         delete?: never;
@@ -227,7 +227,7 @@ export interface paths {
          * Vocabulary
          * @description Return the lines that can be picked at the visit's unit.
          */
-        get: operations["havrin_server_api_visits_vocabulary"];
+        get: operations["havrin_server_visits_views_visit_vocabulary"];
         put?: never;
         post?: never;
         delete?: never;
@@ -247,7 +247,7 @@ export interface paths {
          * Version
          * @description Return how many entries the tape has, to learn cheaply whether somebody wrote.
          */
-        get: operations["havrin_server_api_visits_version"];
+        get: operations["havrin_server_visits_views_visit_version"];
         put?: never;
         post?: never;
         delete?: never;
@@ -269,7 +269,7 @@ export interface paths {
          * Read Back
          * @description Say what a line means, without writing it.
          */
-        post: operations["havrin_server_api_visits_read_back"];
+        post: operations["havrin_server_visits_views_visit_read_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -289,7 +289,7 @@ export interface paths {
          * Write
          * @description Write a line on the tape; return the page as it stands then.
          */
-        post: operations["havrin_server_api_visits_write"];
+        post: operations["havrin_server_visits_views_visit_write"];
         delete?: never;
         options?: never;
         head?: never;
@@ -309,7 +309,7 @@ export interface paths {
          * Correct
          * @description Write a correction beside an entry.
          */
-        post: operations["havrin_server_api_visits_correct"];
+        post: operations["havrin_server_visits_views_visit_correct"];
         delete?: never;
         options?: never;
         head?: never;
@@ -329,7 +329,7 @@ export interface paths {
          * Close
          * @description Close the visit.
          */
-        post: operations["havrin_server_api_visits_close"];
+        post: operations["havrin_server_visits_views_visit_close"];
         delete?: never;
         options?: never;
         head?: never;
@@ -349,7 +349,7 @@ export interface paths {
          * Judge By Newest
          * @description Judge an open visit by the newest version of its unit, model, kind, circuit and instruments.
          */
-        post: operations["havrin_server_api_visits_judge_by_newest"];
+        post: operations["havrin_server_visits_views_visit_judge_by_newest"];
         delete?: never;
         options?: never;
         head?: never;
@@ -369,355 +369,7 @@ export interface paths {
          * Take In Bundle
          * @description Merge a visit bundle's entries into this visit.
          */
-        post: operations["havrin_server_api_visits_take_in_bundle"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/visits/{visit_id}/logs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Take Log
-         * @description Take in an analyzer's log.
-         */
-        post: operations["havrin_server_api_visits_take_log"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/visits/{visit_id}/photos": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Take Photo
-         * @description Take in a photo.
-         */
-        post: operations["havrin_server_api_visits_take_photo"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shop/{sort}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Documents
-         * @description Return all documents of a sort, shipped and own.
-         */
-        get: operations["havrin_server_api_shop_documents"];
-        /**
-         * Keep
-         * @description Keep a document as the firm's own.
-         */
-        put: operations["havrin_server_api_shop_keep"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shop/circuit/check": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Check Circuit
-         * @description Return the drawing and every state solved, or what is wrong with the document.
-         */
-        post: operations["havrin_server_api_shop_check_circuit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shop/kind/check": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Check Kind
-         * @description Return the drawing of a kind, or what is wrong with the document.
-         */
-        post: operations["havrin_server_api_shop_check_kind"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shop/model/check": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Check Model
-         * @description Return a model's fields as they were understood, or what is wrong with each.
-         */
-        post: operations["havrin_server_api_shop_check_model"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shop/model/{key}/form": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Model Form
-         * @description Return a kept model as a form in the person's units.
-         */
-        get: operations["havrin_server_api_shop_model_form"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shop/model/form": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Keep Model
-         * @description Keep a model that was edited as a form.
-         */
-        put: operations["havrin_server_api_shop_keep_model"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/shop/{sort}/{key}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Document
-         * @description Return one document.
-         */
-        get: operations["havrin_server_api_shop_document"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * All Sites
-         * @description Return the firm's sites with their units, and how each was left.
-         */
-        get: operations["havrin_server_api_sites_all_sites"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/sites/{site_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Side By Side
-         * @description Return the site's units beside each other at the same stations.
-         */
-        get: operations["havrin_server_api_sites_side_by_side"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/house-rules": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Rules
-         * @description Return the firm's rules with every question, answer and reason.
-         */
-        get: operations["havrin_server_api_house_rules"];
-        /**
-         * Keep
-         * @description Set the firm's rules for visits that begin from now on.
-         */
-        put: operations["havrin_server_api_house_keep"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/house-rules/try": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Try Out
-         * @description Return what these rules would have made of the last visits; nothing is kept.
-         */
-        post: operations["havrin_server_api_house_try_out"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/logs/{log_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Page
-         * @description Return a log with its trace.
-         */
-        get: operations["havrin_server_api_logs_page"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/logs/{log_id}/mapping": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Map Columns
-         * @description Read the log by the columns that the person chose.
-         */
-        post: operations["havrin_server_api_logs_map_columns"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/logs/{log_id}/window": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Means
-         * @description Return the means over a window.
-         */
-        post: operations["havrin_server_api_logs_means"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/logs/{log_id}/means": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Write
-         * @description Write a window's means on the tape.
-         */
-        post: operations["havrin_server_api_logs_write"];
+        post: operations["havrin_server_visits_views_visit_take_in_bundle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -737,27 +389,27 @@ export interface paths {
          * Write
          * @description Amend a closed visit, and print the amendment.
          */
-        post: operations["havrin_server_api_amendments_write"];
+        post: operations["havrin_server_visits_views_amendments_write"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/amendments/{amendment_id}.pdf": {
+    "/api/units/{unit_id}/visits": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /**
-         * Paper
-         * @description Return an amendment's paper.
-         */
-        get: operations["havrin_server_api_amendments_paper"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Plan
+         * @description Put a visit of the unit on a round, today's or a later one.
+         */
+        post: operations["havrin_server_visits_views_planning_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -777,7 +429,7 @@ export interface paths {
          * Take Batch
          * @description Take a batch of samples in. It is acknowledged only when it is stored.
          */
-        post: operations["havrin_server_api_live_take_batch"];
+        post: operations["havrin_server_captures_views_live_take_batch"];
         delete?: never;
         options?: never;
         head?: never;
@@ -797,7 +449,7 @@ export interface paths {
          * Make Key
          * @description Make a new key for an instrument's program; supervisors only.
          */
-        post: operations["havrin_server_api_live_make_key"];
+        post: operations["havrin_server_captures_views_live_make_key"];
         delete?: never;
         options?: never;
         head?: never;
@@ -815,13 +467,13 @@ export interface paths {
          * Captures
          * @description Return the visit's captures, newest first.
          */
-        get: operations["havrin_server_api_live_captures"];
+        get: operations["havrin_server_captures_views_live_captures"];
         put?: never;
         /**
          * Start
          * @description Let instruments record on this visit.
          */
-        post: operations["havrin_server_api_live_start"];
+        post: operations["havrin_server_captures_views_live_start"];
         delete?: never;
         options?: never;
         head?: never;
@@ -841,7 +493,7 @@ export interface paths {
          * Take Csv
          * @description Keep the samples of a CSV file (as ``samples.csv`` gives them) as a capture of this visit.
          */
-        post: operations["havrin_server_api_live_take_csv"];
+        post: operations["havrin_server_captures_views_live_take_csv"];
         delete?: never;
         options?: never;
         head?: never;
@@ -861,7 +513,7 @@ export interface paths {
          * End
          * @description End a capture.
          */
-        post: operations["havrin_server_api_live_end"];
+        post: operations["havrin_server_captures_views_live_end"];
         delete?: never;
         options?: never;
         head?: never;
@@ -879,7 +531,7 @@ export interface paths {
          * Traces
          * @description Return a capture's channels for drawing.
          */
-        get: operations["havrin_server_api_live_traces"];
+        get: operations["havrin_server_captures_views_live_traces"];
         put?: never;
         post?: never;
         delete?: never;
@@ -899,13 +551,13 @@ export interface paths {
          * Dips
          * @description Return the dips of a channel, and which channel moved first in each.
          */
-        get: operations["havrin_server_api_live_dips"];
+        get: operations["havrin_server_captures_views_live_dips"];
         put?: never;
         /**
          * Write Dips
          * @description Write the worst of a channel on the tape with the trace attached, and the contact that let go where one is named.
          */
-        post: operations["havrin_server_api_live_write_dips"];
+        post: operations["havrin_server_captures_views_live_write_dips"];
         delete?: never;
         options?: never;
         head?: never;
@@ -923,7 +575,7 @@ export interface paths {
          * Reading
          * @description Return what a trace says by itself: still stretches, events, and what moved at each.
          */
-        get: operations["havrin_server_api_live_reading"];
+        get: operations["havrin_server_captures_views_live_reading"];
         put?: never;
         post?: never;
         delete?: never;
@@ -945,7 +597,7 @@ export interface paths {
          * Mark Event
          * @description Mark an event on a trace.
          */
-        post: operations["havrin_server_api_live_mark_event"];
+        post: operations["havrin_server_captures_views_live_mark_event"];
         delete?: never;
         options?: never;
         head?: never;
@@ -965,7 +617,7 @@ export interface paths {
          * Write Step
          * @description Write the O2 step at an event on the tape, with the trace attached.
          */
-        post: operations["havrin_server_api_live_write_step"];
+        post: operations["havrin_server_captures_views_live_write_step"];
         delete?: never;
         options?: never;
         head?: never;
@@ -985,14 +637,14 @@ export interface paths {
          * Write Means
          * @description Write the means of a stretch on the tape, with the trace attached.
          */
-        post: operations["havrin_server_api_live_write_means"];
+        post: operations["havrin_server_captures_views_live_write_means"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/visits/{visit_id}/report.pdf": {
+    "/api/logs/{log_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1000,10 +652,10 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Report
-         * @description Return the visit's whole report: the customer's pages, then the technical record.
+         * Page
+         * @description Return a log with its trace.
          */
-        get: operations["havrin_server_api_papers_report"];
+        get: operations["havrin_server_captures_views_logs_page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1012,160 +664,100 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/visits/{visit_id}/customer.pdf": {
+    "/api/logs/{log_id}/mapping": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /**
-         * Customer
-         * @description Return the customer's paper: plain words, photos, what to do, the plan after a shut-down.
-         */
-        get: operations["havrin_server_api_papers_customer"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Map Columns
+         * @description Read the log by the columns that the person chose.
+         */
+        post: operations["havrin_server_captures_views_logs_map_columns"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/visits/{visit_id}/tag.pdf": {
+    "/api/logs/{log_id}/window": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /**
-         * Tag
-         * @description Return the tag for the unit, A6, with the way to its record as a code.
-         */
-        get: operations["havrin_server_api_papers_tag"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Means
+         * @description Return the means over a window.
+         */
+        post: operations["havrin_server_captures_views_logs_means"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/visits/{visit_id}/quote.pdf": {
+    "/api/logs/{log_id}/means": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /**
-         * Quote
-         * @description Return the sheet of parts with what goes with them and who approves.
-         */
-        get: operations["havrin_server_api_papers_quote"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Write
+         * @description Write a window's means on the tape.
+         */
+        post: operations["havrin_server_captures_views_logs_write"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/visits/{visit_id}/sheet.pdf": {
+    "/api/visits/{visit_id}/logs": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /**
-         * Sheet
-         * @description Return the test sheet of one unit.
-         */
-        get: operations["havrin_server_api_papers_sheet"];
+        get?: never;
         put?: never;
-        post?: never;
+        /**
+         * Take Log
+         * @description Take in an analyzer's log.
+         */
+        post: operations["havrin_server_captures_views_logs_take_log"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/sites/{site_id}/sheet.pdf": {
+    "/api/visits/{visit_id}/photos": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /**
-         * Site Sheet
-         * @description Return the test sheets of a site's units, each by its newest closed visit.
-         */
-        get: operations["havrin_server_api_papers_site_sheet"];
+        get?: never;
         put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/visits/{visit_id}/plan.ics": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
         /**
-         * Plan
-         * @description Return the visits to come as a calendar.
+         * Take Photo
+         * @description Take in a photo.
          */
-        get: operations["havrin_server_api_papers_plan"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/visits/{visit_id}/bundle.json": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Bundle
-         * @description Return the visit as a bundle.
-         */
-        get: operations["havrin_server_api_papers_bundle"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/visits/{visit_id}/readings.csv": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Readings
-         * @description Return the visit's readings as CSV.
-         */
-        get: operations["havrin_server_api_papers_readings"];
-        put?: never;
-        post?: never;
+        post: operations["havrin_server_captures_views_photos_take_photo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1183,7 +775,7 @@ export interface paths {
          * Photo
          * @description Return a photo, or its thumbnail.
          */
-        get: operations["havrin_server_api_papers_photo"];
+        get: operations["havrin_server_captures_views_photos_photo"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1204,7 +796,235 @@ export interface paths {
          * Marks
          * @description Lay arrows and words over a photo.
          */
-        put: operations["havrin_server_api_papers_marks"];
+        put: operations["havrin_server_captures_views_photos_marks"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/{sort}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Documents
+         * @description Return all documents of a sort, shipped and own.
+         */
+        get: operations["havrin_server_shop_views_documents"];
+        /**
+         * Keep
+         * @description Keep a document as the firm's own.
+         */
+        put: operations["havrin_server_shop_views_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/circuit/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Circuit
+         * @description Return the drawing and every state solved, or what is wrong with the document.
+         */
+        post: operations["havrin_server_shop_views_check_circuit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/kind/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Kind
+         * @description Return the drawing of a kind, or what is wrong with the document.
+         */
+        post: operations["havrin_server_shop_views_check_kind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/model/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Model
+         * @description Return a model's fields as they were understood, or what is wrong with each.
+         */
+        post: operations["havrin_server_shop_views_check_model"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/model/{key}/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Model Form
+         * @description Return a kept model as a form in the person's units.
+         */
+        get: operations["havrin_server_shop_views_model_form"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/model/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Keep Model
+         * @description Keep a model that was edited as a form.
+         */
+        put: operations["havrin_server_shop_views_keep_model"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/{sort}/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Document
+         * @description Return one document.
+         */
+        get: operations["havrin_server_shop_views_document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house-rules": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rules
+         * @description Return the firm's rules with every question, answer and reason.
+         */
+        get: operations["havrin_server_house_views_rules"];
+        /**
+         * Keep
+         * @description Set the firm's rules for visits that begin from now on.
+         */
+        put: operations["havrin_server_house_views_keep"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/house-rules/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Out
+         * @description Return what these rules would have made of the last visits; nothing is kept.
+         */
+        post: operations["havrin_server_house_views_try_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Sites
+         * @description Return the firm's sites with their units, and how each was left.
+         */
+        get: operations["havrin_server_reports_views_sites_all_sites"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Side By Side
+         * @description Return the site's units beside each other at the same stations.
+         */
+        get: operations["havrin_server_reports_views_sites_side_by_side"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -1223,29 +1043,9 @@ export interface paths {
          * Record
          * @description Return every visit of the unit on one time line.
          */
-        get: operations["havrin_server_api_units_record"];
+        get: operations["havrin_server_reports_views_records_record"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/units/{unit_id}/visits": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Plan
-         * @description Put a visit of the unit on a round, today's or a later one.
-         */
-        post: operations["havrin_server_api_units_plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1265,7 +1065,7 @@ export interface paths {
          * Share
          * @description Make a link for the customer.
          */
-        post: operations["havrin_server_api_units_share"];
+        post: operations["havrin_server_reports_views_records_share"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1285,7 +1085,7 @@ export interface paths {
          * Revoke
          * @description Take a link back.
          */
-        post: operations["havrin_server_api_units_revoke"];
+        post: operations["havrin_server_reports_views_records_revoke"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1303,7 +1103,7 @@ export interface paths {
          * Shared
          * @description Return what a customer's link opens.
          */
-        get: operations["havrin_server_api_units_shared"];
+        get: operations["havrin_server_reports_views_records_shared"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1323,7 +1123,207 @@ export interface paths {
          * Shared Report
          * @description Return one closed visit of that unit as the customer's paper.
          */
-        get: operations["havrin_server_api_units_shared_report"];
+        get: operations["havrin_server_reports_views_records_shared_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/report.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Report
+         * @description Return the visit's whole report: the customer's pages, then the technical record.
+         */
+        get: operations["havrin_server_reports_views_papers_report"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/customer.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Customer
+         * @description Return the customer's paper: plain words, photos, what to do, the plan after a shut-down.
+         */
+        get: operations["havrin_server_reports_views_papers_customer"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/tag.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tag
+         * @description Return the tag for the unit, A6, with the way to its record as a code.
+         */
+        get: operations["havrin_server_reports_views_papers_tag"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/quote.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quote
+         * @description Return the sheet of parts with what goes with them and who approves.
+         */
+        get: operations["havrin_server_reports_views_papers_quote"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sheet
+         * @description Return the test sheet of one unit.
+         */
+        get: operations["havrin_server_reports_views_papers_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/sheet.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Site Sheet
+         * @description Return the test sheets of a site's units, each by its newest closed visit.
+         */
+        get: operations["havrin_server_reports_views_papers_site_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/plan.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plan
+         * @description Return the visits to come as a calendar.
+         */
+        get: operations["havrin_server_reports_views_papers_plan"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/bundle.json": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bundle
+         * @description Return the visit as a bundle.
+         */
+        get: operations["havrin_server_reports_views_papers_bundle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/readings.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings
+         * @description Return the visit's readings as CSV.
+         */
+        get: operations["havrin_server_reports_views_papers_readings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/amendments/{amendment_id}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Amendment
+         * @description Return an amendment's paper.
+         */
+        get: operations["havrin_server_reports_views_papers_amendment"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1816,7 +1816,7 @@ export interface components {
             limit: string;
             /** Source */
             source: string;
-            scale: components["schemas"]["Scale"] | null;
+            scale: components["schemas"]["ScaleOut"] | null;
         };
         /**
          * ReasonOut
@@ -1841,10 +1841,10 @@ export interface components {
             source: string;
         };
         /**
-         * Scale
+         * ScaleOut
          * @description Marks on a station's scale, as fractions 0..1 of its width.
          */
-        Scale: {
+        ScaleOut: {
             /** Band From */
             band_from: number;
             /** Band To */
@@ -1916,7 +1916,7 @@ export interface components {
             side: string;
             /** Words */
             words: string;
-            scale: components["schemas"]["Scale"] | null;
+            scale: components["schemas"]["ScaleOut"] | null;
             /** Readings */
             readings: components["schemas"]["ReadingOut"][];
             /** Jumpered */
@@ -2023,11 +2023,8 @@ export interface components {
             walks: components["schemas"]["WalkOut"][];
             /** Codes */
             codes: components["schemas"]["CodeOut"][];
-            /**
-             * Code Style
-             * @enum {string}
-             */
-            code_style: "flashes" | "beats" | "colours" | "digits";
+            /** Code Style */
+            code_style: string;
             /** Code Note */
             code_note: string;
             /** Gas Smell */
@@ -2160,12 +2157,32 @@ export interface components {
             stops: components["schemas"]["StopOut"][];
         };
         /**
+         * ClosingLineOut
+         * @description One line of a step: ``state`` in, near, out, none (not yet) or noted; ``starter`` begins the line that does it.
+         */
+        ClosingLineOut: {
+            /** Text */
+            text: string;
+            /** State */
+            state: string;
+            /**
+             * Starter
+             * @default
+             */
+            starter: string;
+            /**
+             * Station
+             * @default
+             */
+            station: string;
+        };
+        /**
          * ClosingOut
          * @description Everything that closing a visit needs beside the page.
          */
         ClosingOut: {
             /** Steps */
-            steps: components["schemas"]["ClosingStep"][];
+            steps: components["schemas"]["ClosingStepOut"][];
             /** Obstacles */
             obstacles: string[];
             /** Words */
@@ -2181,16 +2198,16 @@ export interface components {
             frost: components["schemas"]["FrostOut"];
         };
         /**
-         * ClosingStep
+         * ClosingStepOut
          * @description One step of proving and leaving; ``holds`` tells that the visit cannot close before it is done.
          */
-        ClosingStep: {
+        ClosingStepOut: {
             /** Key */
             key: string;
             /** Title */
             title: string;
             /** Lines */
-            lines: components["schemas"]["StepLine"][];
+            lines: components["schemas"]["ClosingLineOut"][];
             /** Good */
             good: string;
             /** Holds */
@@ -2272,26 +2289,6 @@ export interface components {
             said: boolean;
             /** Planned */
             planned: boolean;
-        };
-        /**
-         * StepLine
-         * @description One line of a step: ``state`` in, near, out, none (not yet) or noted; ``starter`` begins the line that does it.
-         */
-        StepLine: {
-            /** Text */
-            text: string;
-            /** State */
-            state: string;
-            /**
-             * Starter
-             * @default
-             */
-            starter: string;
-            /**
-             * Station
-             * @default
-             */
-            station: string;
         };
         /**
          * CoverageOut
@@ -2950,679 +2947,6 @@ export interface components {
             left?: ("running" | "made_safe" | "waiting" | "not_touched") | null;
         };
         /**
-         * ColumnOut
-         * @description How one quantity is read from a log.
-         */
-        ColumnOut: {
-            /** Quantity */
-            quantity: string;
-            /** Name */
-            name: string;
-            /** Column */
-            column: number | null;
-            /** Unit */
-            unit: string;
-            /** Units */
-            units: string[];
-        };
-        /**
-         * LogPage
-         * @description A log: its layout, the mapping, and when mapped its trace.
-         */
-        LogPage: {
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Name */
-            name: string;
-            /** Size Bytes */
-            size_bytes: number;
-            /** Instrument */
-            instrument: number | null;
-            /** Headers */
-            headers: string[];
-            /** Sample */
-            sample: string[][];
-            /** Described */
-            described: string;
-            /** Columns */
-            columns: components["schemas"]["ColumnOut"][];
-            /** Time Column */
-            time_column: number | null;
-            /** Remembered */
-            remembered: boolean;
-            /** Problems */
-            problems: string[];
-            trace: components["schemas"]["TraceOut"] | null;
-            /** Means */
-            means: components["schemas"]["MeanOut"][];
-        };
-        /**
-         * MeanOut
-         * @description A mean over a window.
-         */
-        MeanOut: {
-            /** Quantity */
-            quantity: string;
-            /** Name */
-            name: string;
-            mean: components["schemas"]["Shown"];
-            /** Scatter */
-            scatter: string;
-        };
-        /**
-         * TraceOut
-         * @description Reduced series for drawing; None where a channel has no value.
-         */
-        TraceOut: {
-            /** Seconds */
-            seconds: number[];
-            /** Channels */
-            channels: {
-                [key: string]: (number | null)[];
-            };
-            /** Units */
-            units: {
-                [key: string]: string;
-            };
-            /** Light Off S */
-            light_off_s: number | null;
-            steady: components["schemas"]["RangeOut"] | null;
-            /** Duration S */
-            duration_s: number;
-        };
-        /**
-         * Choices
-         * @description What the forms can choose from: parts of circuits, stations of kinds, fields of models.
-         */
-        Choices: {
-            /** Kinds */
-            kinds: string[];
-            /** Families */
-            families: string[];
-            /** Quantities */
-            quantities: components["schemas"]["Named"][];
-            /** Proofs */
-            proofs: components["schemas"]["Named"][];
-            /** Reasons */
-            reasons: components["schemas"]["Named"][];
-            /** Fuels */
-            fuels: components["schemas"]["Named"][];
-            /** Unit Kinds */
-            unit_kinds: components["schemas"]["Named"][];
-            /** Circuits */
-            circuits: components["schemas"]["Named"][];
-        };
-        /**
-         * DocumentRow
-         * @description One document of the list.
-         */
-        DocumentRow: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Shipped */
-            shipped: boolean;
-            /** Used By */
-            used_by: string[];
-            /** Changed At */
-            changed_at: string | null;
-            /** Changed By */
-            changed_by: string;
-        };
-        /**
-         * ShopList
-         * @description All documents of a sort, shipped and own, and the forms' choices. ``writable``: this person may keep them.
-         */
-        ShopList: {
-            /**
-             * Sort
-             * @enum {string}
-             */
-            sort: "circuit" | "kind" | "model";
-            /** Documents */
-            documents: components["schemas"]["DocumentRow"][];
-            choices: components["schemas"]["Choices"];
-            /** Writable */
-            writable: boolean;
-        };
-        /**
-         * DocumentIn
-         * @description A document as it is edited; ``reason`` is why, kept with its version.
-         */
-        DocumentIn: {
-            /** Document */
-            document: {
-                [key: string]: unknown;
-            };
-            /**
-             * Reason
-             * @default
-             */
-            reason: string;
-        };
-        /**
-         * CircuitCheck
-         * @description What the checks found. Either ``problem``, or the drawing, every state solved and a sound call.
-         */
-        CircuitCheck: {
-            problem: components["schemas"]["ProblemOut"] | null;
-            /** State */
-            state: string;
-            /** States */
-            states: components["schemas"]["Named"][];
-            /** Rungs */
-            rungs: components["schemas"]["RungOut"][];
-            /** Solved */
-            solved: components["schemas"]["SolvedState"][];
-            /** Events */
-            events: components["schemas"]["EventOut"][];
-            /** Call */
-            call: string;
-            /** Faults */
-            faults: number;
-        };
-        /**
-         * ProblemOut
-         * @description Why a document is not what it should be, and the element that is to blame.
-         */
-        ProblemOut: {
-            /** Code */
-            code: string;
-            /** Text */
-            text: string;
-            /** Element */
-            element: string;
-        };
-        /**
-         * SolvedState
-         * @description One state solved: the volts of every node to common, in words.
-         */
-        SolvedState: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Volts */
-            volts: {
-                [key: string]: string;
-            };
-        };
-        /**
-         * CircuitIn
-         * @description A circuit document as it is edited; ``state`` is the one to draw.
-         */
-        CircuitIn: {
-            /** Document */
-            document: {
-                [key: string]: unknown;
-            };
-            /**
-             * Reason
-             * @default
-             */
-            reason: string;
-            /**
-             * State
-             * @default
-             */
-            state: string;
-        };
-        /**
-         * KindCheck
-         * @description Either ``problem``, or the paths of a unit with one stage and of one with two.
-         */
-        KindCheck: {
-            problem: components["schemas"]["ProblemOut"] | null;
-            /** One Stage */
-            one_stage: components["schemas"]["PathRow"][];
-            /** Two Stages */
-            two_stages: components["schemas"]["PathRow"][];
-        };
-        /**
-         * PathRow
-         * @description One path of a kind with the names of its stations, from top to bottom.
-         */
-        PathRow: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Direction */
-            direction: string;
-            /** Stations */
-            stations: string[];
-        };
-        /**
-         * ChoiceField
-         * @description A field of the plate that is one of a few words; "" where the plate does not say.
-         */
-        ChoiceField: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /**
-             * Value
-             * @default
-             */
-            value: string;
-            /** Options */
-            options: components["schemas"]["Named"][];
-        };
-        /**
-         * CodeField
-         * @description One row of the code chart.
-         */
-        CodeField: {
-            /** Pattern */
-            pattern: string;
-            /** Meaning */
-            meaning: string;
-            /**
-             * State
-             * @default
-             */
-            state: string;
-        };
-        /**
-         * ManualField
-         * @description One limit of the manual, as typed.
-         */
-        ManualField: {
-            /** Quantity */
-            quantity: string;
-            /**
-             * Stage
-             * @default
-             */
-            stage: string;
-            /**
-             * Low
-             * @default
-             */
-            low: string;
-            /**
-             * High
-             * @default
-             */
-            high: string;
-            /**
-             * Page
-             * @default
-             */
-            page: string;
-            /**
-             * Problem
-             * @default
-             */
-            problem: string;
-        };
-        /**
-         * ModelCheck
-         * @description The form as it was understood, with every problem at its field; ``states`` are those a code can speak of.
-         */
-        ModelCheck: {
-            problem: components["schemas"]["ProblemOut"] | null;
-            fields: components["schemas"]["ModelFields"] | null;
-            /** States */
-            states: components["schemas"]["Named"][];
-        };
-        /**
-         * ModelFields
-         * @description A model as a form, numbers as typed in the person's units.
-         */
-        ModelFields: {
-            /** Key */
-            key: string;
-            /** Maker */
-            maker: string;
-            /** Name */
-            name: string;
-            /** Kind */
-            kind: string;
-            /** Circuit */
-            circuit: string;
-            /** Fuel */
-            fuel: string;
-            /** Two Stages */
-            two_stages: boolean;
-            /** Exchanger Cells */
-            exchanger_cells: number;
-            /** Choices */
-            choices: components["schemas"]["ChoiceField"][];
-            /** Plate */
-            plate: components["schemas"]["PlateField"][];
-            /** Manual */
-            manual: components["schemas"]["ManualField"][];
-            /** Codes */
-            codes: components["schemas"]["CodeField"][];
-        };
-        /**
-         * PlateField
-         * @description One field of a plate: as it stands or was typed, its unit, and what is wrong with it.
-         */
-        PlateField: {
-            /** Key */
-            key: string;
-            /** Stage */
-            stage: string;
-            /** Name */
-            name: string;
-            /** Unit */
-            unit: string;
-            /** Text */
-            text: string;
-            /**
-             * Problem
-             * @default
-             */
-            problem: string;
-        };
-        /**
-         * ModelIn
-         * @description A model document, or the form that changes it.
-         */
-        ModelIn: {
-            /** Document */
-            document?: {
-                [key: string]: unknown;
-            } | null;
-            fields?: components["schemas"]["ModelFields"] | null;
-            /**
-             * Reason
-             * @default
-             */
-            reason: string;
-        };
-        /**
-         * SiteMark
-         * @description A site with its units.
-         */
-        SiteMark: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Units */
-            units: components["schemas"]["UnitMark"][];
-        };
-        /**
-         * UnitMark
-         * @description A unit with how it was left at its newest closed visit; ``level`` null where nobody closed one.
-         */
-        UnitMark: {
-            /** Id */
-            id: number;
-            /** Label */
-            label: string;
-            /** Place */
-            place: string;
-            /** Level */
-            level: number | null;
-            /** Title */
-            title: string;
-        };
-        /**
-         * SiteCellOut
-         * @description One reading: ``state`` in, near, out or "" where nothing judges it; ``side`` low, high or "".
-         */
-        SiteCellOut: {
-            /** Text */
-            text: string;
-            /** Unit */
-            unit: string;
-            /** State */
-            state: string;
-            /** Side */
-            side: string;
-            /**
-             * Day
-             * Format: date
-             */
-            day: string;
-        };
-        /**
-         * SiteOut
-         * @description The whole view.
-         */
-        SiteOut: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Access */
-            access: string;
-            /** Units */
-            units: components["schemas"]["SiteUnitOut"][];
-            /** Rows */
-            rows: components["schemas"]["SiteRowOut"][];
-            /** Shared */
-            shared: string[];
-        };
-        /**
-         * SiteRowOut
-         * @description One station across the site.
-         */
-        SiteRowOut: {
-            /** Name */
-            name: string;
-            /** Stage */
-            stage: string;
-            /** Cells */
-            cells: (components["schemas"]["SiteCellOut"] | null)[];
-        };
-        /**
-         * SiteUnitOut
-         * @description One unit of the site, with the visit that its newest readings come from.
-         */
-        SiteUnitOut: {
-            /** Id */
-            id: number;
-            /** Label */
-            label: string;
-            /** Place */
-            place: string;
-            /** Kind */
-            kind: string;
-            /** Gas Line */
-            gas_line: string;
-            /** Visit */
-            visit: number | null;
-            /** Day */
-            day: string | null;
-            /** Level */
-            level: number | null;
-            /** Title */
-            title: string;
-        };
-        /**
-         * AnswerOut
-         * @description One school's answer, with its reason.
-         */
-        AnswerOut: {
-            /** Key */
-            key: string;
-            /** Reason */
-            reason: string;
-        };
-        /**
-         * HouseLimitOut
-         * @description One house limit.
-         */
-        HouseLimitOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Value */
-            value: number;
-            /** Least */
-            least: number;
-            /** Most */
-            most: number;
-            /** Unit */
-            unit: string;
-        };
-        /**
-         * HouseRulesOut
-         * @description The firm's rules, and who may change them.
-         */
-        HouseRulesOut: {
-            /** Name */
-            name: string;
-            /** Writable */
-            writable: boolean;
-            /** Questions */
-            questions: components["schemas"]["QuestionOut"][];
-            /** Limits */
-            limits: components["schemas"]["HouseLimitOut"][];
-            /** Presets */
-            presets: components["schemas"]["PresetOut"][];
-        };
-        /**
-         * PresetOut
-         * @description A set of answers with a name.
-         */
-        PresetOut: {
-            /** Name */
-            name: string;
-            /** Rules */
-            rules: {
-                [key: string]: unknown;
-            };
-        };
-        /**
-         * QuestionOut
-         * @description One question on which practitioners differ.
-         */
-        QuestionOut: {
-            /** Key */
-            key: string;
-            /** Name */
-            name: string;
-            /** Chosen */
-            chosen: string;
-            /** Answers */
-            answers: components["schemas"]["AnswerOut"][];
-        };
-        /**
-         * HouseRulesIn
-         * @description Rules as the page sends them: key to answer; ``reason`` is why, kept with their version.
-         */
-        HouseRulesIn: {
-            /** Rules */
-            rules: {
-                [key: string]: unknown;
-            };
-            /**
-             * Reason
-             * @default
-             */
-            reason: string;
-        };
-        /**
-         * ChangedVisitOut
-         * @description A visit that other rules would have judged otherwise.
-         */
-        ChangedVisitOut: {
-            /** Id */
-            id: number;
-            /** Unit */
-            unit: string;
-            /**
-             * Day
-             * Format: date
-             */
-            day: string;
-            /** Before */
-            before: number;
-            /** After */
-            after: number;
-            /** Before Title */
-            before_title: string;
-            /** After Title */
-            after_title: string;
-            /** Says */
-            says: string[];
-        };
-        /**
-         * DryRunOut
-         * @description What other rules would have made of the last visits; ``by_rule`` counts visits for each changed answer alone.
-         */
-        DryRunOut: {
-            /** Looked At */
-            looked_at: number;
-            /** Changed */
-            changed: components["schemas"]["ChangedVisitOut"][];
-            /** By Rule */
-            by_rule: {
-                [key: string]: number;
-            };
-        };
-        /**
-         * ColumnIn
-         * @description A choice for one quantity.
-         */
-        ColumnIn: {
-            /** Column */
-            column: number;
-            /** Unit */
-            unit: string;
-        };
-        /**
-         * MappingIn
-         * @description The columns that the person confirmed.
-         */
-        MappingIn: {
-            /** Columns */
-            columns: {
-                [key: string]: components["schemas"]["ColumnIn"];
-            };
-            /** Time Column */
-            time_column: number | null;
-        };
-        /**
-         * WindowIn
-         * @description A window on a trace.
-         */
-        WindowIn: {
-            /** Start S */
-            start_s: number;
-            /** End S */
-            end_s: number;
-        };
-        /**
-         * WriteMeansIn
-         * @description The window's means go onto the tape.
-         */
-        WriteMeansIn: {
-            /** Start S */
-            start_s: number;
-            /** End S */
-            end_s: number;
-            /**
-             * Id
-             * Format: uuid
-             */
-            id: string;
-            /** Stage */
-            stage: string | null;
-            /**
-             * Phase
-             * @enum {string}
-             */
-            phase: "found" | "left" | "trial";
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /**
          * AmendIn
          * @description What is said of a closed visit, and why now.
          */
@@ -3654,6 +2978,39 @@ export interface components {
              * @default false
              */
             as_note: boolean;
+        };
+        /**
+         * PlannedOut
+         * @description The visit that was planned, and on whose round.
+         */
+        PlannedOut: {
+            /** Id */
+            id: number;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Technician */
+            technician: string;
+        };
+        /**
+         * PlanIn
+         * @description A visit to put on a round.
+         */
+        PlanIn: {
+            /** Reason */
+            reason: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Complaint
+             * @default
+             */
+            complaint: string;
         };
         /**
          * BatchOut
@@ -3971,12 +3328,685 @@ export interface components {
             at: string;
         };
         /**
+         * ColumnOut
+         * @description How one quantity is read from a log.
+         */
+        ColumnOut: {
+            /** Quantity */
+            quantity: string;
+            /** Name */
+            name: string;
+            /** Column */
+            column: number | null;
+            /** Unit */
+            unit: string;
+            /** Units */
+            units: string[];
+        };
+        /**
+         * LogPage
+         * @description A log: its layout, the mapping, and when mapped its trace.
+         */
+        LogPage: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Name */
+            name: string;
+            /** Size Bytes */
+            size_bytes: number;
+            /** Instrument */
+            instrument: number | null;
+            /** Headers */
+            headers: string[];
+            /** Sample */
+            sample: string[][];
+            /** Described */
+            described: string;
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Time Column */
+            time_column: number | null;
+            /** Remembered */
+            remembered: boolean;
+            /** Problems */
+            problems: string[];
+            trace: components["schemas"]["TraceOut"] | null;
+            /** Means */
+            means: components["schemas"]["MeanOut"][];
+        };
+        /**
+         * MeanOut
+         * @description A mean over a window.
+         */
+        MeanOut: {
+            /** Quantity */
+            quantity: string;
+            /** Name */
+            name: string;
+            mean: components["schemas"]["Shown"];
+            /** Scatter */
+            scatter: string;
+        };
+        /**
+         * TraceOut
+         * @description Reduced series for drawing; None where a channel has no value.
+         */
+        TraceOut: {
+            /** Seconds */
+            seconds: number[];
+            /** Channels */
+            channels: {
+                [key: string]: (number | null)[];
+            };
+            /** Units */
+            units: {
+                [key: string]: string;
+            };
+            /** Light Off S */
+            light_off_s: number | null;
+            steady: components["schemas"]["RangeOut"] | null;
+            /** Duration S */
+            duration_s: number;
+        };
+        /**
+         * ColumnIn
+         * @description A choice for one quantity.
+         */
+        ColumnIn: {
+            /** Column */
+            column: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * MappingIn
+         * @description The columns that the person confirmed.
+         */
+        MappingIn: {
+            /** Columns */
+            columns: {
+                [key: string]: components["schemas"]["ColumnIn"];
+            };
+            /** Time Column */
+            time_column: number | null;
+        };
+        /**
+         * WindowIn
+         * @description A window on a trace.
+         */
+        WindowIn: {
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+        };
+        /**
+         * WriteMeansIn
+         * @description The window's means go onto the tape.
+         */
+        WriteMeansIn: {
+            /** Start S */
+            start_s: number;
+            /** End S */
+            end_s: number;
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Stage */
+            stage: string | null;
+            /**
+             * Phase
+             * @enum {string}
+             */
+            phase: "found" | "left" | "trial";
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
          * MarksIn
          * @description All marks of a photo.
          */
         MarksIn: {
             /** Marks */
             marks: components["schemas"]["MarkIn"][];
+        };
+        /**
+         * Choices
+         * @description What the forms can choose from: parts of circuits, stations of kinds, fields of models.
+         */
+        Choices: {
+            /** Kinds */
+            kinds: string[];
+            /** Families */
+            families: string[];
+            /** Quantities */
+            quantities: components["schemas"]["Named"][];
+            /** Proofs */
+            proofs: components["schemas"]["Named"][];
+            /** Reasons */
+            reasons: components["schemas"]["Named"][];
+            /** Fuels */
+            fuels: components["schemas"]["Named"][];
+            /** Unit Kinds */
+            unit_kinds: components["schemas"]["Named"][];
+            /** Circuits */
+            circuits: components["schemas"]["Named"][];
+        };
+        /**
+         * DocumentRow
+         * @description One document of the list.
+         */
+        DocumentRow: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Shipped */
+            shipped: boolean;
+            /** Used By */
+            used_by: string[];
+            /** Changed At */
+            changed_at: string | null;
+            /** Changed By */
+            changed_by: string;
+        };
+        /**
+         * ShopList
+         * @description All documents of a sort, shipped and own, and the forms' choices. ``writable``: this person may keep them.
+         */
+        ShopList: {
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "circuit" | "kind" | "model";
+            /** Documents */
+            documents: components["schemas"]["DocumentRow"][];
+            choices: components["schemas"]["Choices"];
+            /** Writable */
+            writable: boolean;
+        };
+        /**
+         * DocumentIn
+         * @description A document as it is edited; ``reason`` is why, kept with its version.
+         */
+        DocumentIn: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * CircuitCheck
+         * @description What the checks found. Either ``problem``, or the drawing, every state solved and a sound call.
+         */
+        CircuitCheck: {
+            problem: components["schemas"]["ProblemOut"] | null;
+            /** State */
+            state: string;
+            /** States */
+            states: components["schemas"]["Named"][];
+            /** Rungs */
+            rungs: components["schemas"]["RungOut"][];
+            /** Solved */
+            solved: components["schemas"]["SolvedState"][];
+            /** Events */
+            events: components["schemas"]["EventOut"][];
+            /** Call */
+            call: string;
+            /** Faults */
+            faults: number;
+        };
+        /**
+         * ProblemOut
+         * @description Why a document is not what it should be, and the element that is to blame.
+         */
+        ProblemOut: {
+            /** Code */
+            code: string;
+            /** Text */
+            text: string;
+            /** Element */
+            element: string;
+        };
+        /**
+         * SolvedState
+         * @description One state solved: the volts of every node to common, in words.
+         */
+        SolvedState: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Volts */
+            volts: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * CircuitIn
+         * @description A circuit document as it is edited; ``state`` is the one to draw.
+         */
+        CircuitIn: {
+            /** Document */
+            document: {
+                [key: string]: unknown;
+            };
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+            /**
+             * State
+             * @default
+             */
+            state: string;
+        };
+        /**
+         * KindCheck
+         * @description Either ``problem``, or the paths of a unit with one stage and of one with two.
+         */
+        KindCheck: {
+            problem: components["schemas"]["ProblemOut"] | null;
+            /** One Stage */
+            one_stage: components["schemas"]["PathRow"][];
+            /** Two Stages */
+            two_stages: components["schemas"]["PathRow"][];
+        };
+        /**
+         * PathRow
+         * @description One path of a kind with the names of its stations, from top to bottom.
+         */
+        PathRow: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Direction */
+            direction: string;
+            /** Stations */
+            stations: string[];
+        };
+        /**
+         * ChoiceField
+         * @description A field of the plate that is one of a few words; "" where the plate does not say.
+         */
+        ChoiceField: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /**
+             * Value
+             * @default
+             */
+            value: string;
+            /** Options */
+            options: components["schemas"]["Named"][];
+        };
+        /**
+         * CodeField
+         * @description One row of the code chart.
+         */
+        CodeField: {
+            /** Pattern */
+            pattern: string;
+            /** Meaning */
+            meaning: string;
+            /**
+             * State
+             * @default
+             */
+            state: string;
+        };
+        /**
+         * ManualField
+         * @description One limit of the manual, as typed.
+         */
+        ManualField: {
+            /** Quantity */
+            quantity: string;
+            /**
+             * Stage
+             * @default
+             */
+            stage: string;
+            /**
+             * Low
+             * @default
+             */
+            low: string;
+            /**
+             * High
+             * @default
+             */
+            high: string;
+            /**
+             * Page
+             * @default
+             */
+            page: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem: string;
+        };
+        /**
+         * ModelCheck
+         * @description The form as it was understood, with every problem at its field; ``states`` are those a code can speak of.
+         */
+        ModelCheck: {
+            problem: components["schemas"]["ProblemOut"] | null;
+            fields: components["schemas"]["ModelFields"] | null;
+            /** States */
+            states: components["schemas"]["Named"][];
+        };
+        /**
+         * ModelFields
+         * @description A model as a form, numbers as typed in the person's units.
+         */
+        ModelFields: {
+            /** Key */
+            key: string;
+            /** Maker */
+            maker: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Circuit */
+            circuit: string;
+            /** Fuel */
+            fuel: string;
+            /** Two Stages */
+            two_stages: boolean;
+            /** Exchanger Cells */
+            exchanger_cells: number;
+            /** Choices */
+            choices: components["schemas"]["ChoiceField"][];
+            /** Plate */
+            plate: components["schemas"]["PlateField"][];
+            /** Manual */
+            manual: components["schemas"]["ManualField"][];
+            /** Codes */
+            codes: components["schemas"]["CodeField"][];
+        };
+        /**
+         * PlateField
+         * @description One field of a plate: as it stands or was typed, its unit, and what is wrong with it.
+         */
+        PlateField: {
+            /** Key */
+            key: string;
+            /** Stage */
+            stage: string;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Text */
+            text: string;
+            /**
+             * Problem
+             * @default
+             */
+            problem: string;
+        };
+        /**
+         * ModelIn
+         * @description A model document, or the form that changes it.
+         */
+        ModelIn: {
+            /** Document */
+            document?: {
+                [key: string]: unknown;
+            } | null;
+            fields?: components["schemas"]["ModelFields"] | null;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * AnswerOut
+         * @description One school's answer, with its reason.
+         */
+        AnswerOut: {
+            /** Key */
+            key: string;
+            /** Reason */
+            reason: string;
+        };
+        /**
+         * HouseLimitOut
+         * @description One house limit.
+         */
+        HouseLimitOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Value */
+            value: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * HouseRulesOut
+         * @description The firm's rules, and who may change them.
+         */
+        HouseRulesOut: {
+            /** Name */
+            name: string;
+            /** Writable */
+            writable: boolean;
+            /** Questions */
+            questions: components["schemas"]["QuestionOut"][];
+            /** Limits */
+            limits: components["schemas"]["HouseLimitOut"][];
+            /** Presets */
+            presets: components["schemas"]["PresetOut"][];
+        };
+        /**
+         * PresetOut
+         * @description A set of answers with a name.
+         */
+        PresetOut: {
+            /** Name */
+            name: string;
+            /** Rules */
+            rules: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * QuestionOut
+         * @description One question on which practitioners differ.
+         */
+        QuestionOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Chosen */
+            chosen: string;
+            /** Answers */
+            answers: components["schemas"]["AnswerOut"][];
+        };
+        /**
+         * HouseRulesIn
+         * @description Rules as the page sends them: key to answer; ``reason`` is why, kept with their version.
+         */
+        HouseRulesIn: {
+            /** Rules */
+            rules: {
+                [key: string]: unknown;
+            };
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * ChangedVisitOut
+         * @description A visit that other rules would have judged otherwise.
+         */
+        ChangedVisitOut: {
+            /** Id */
+            id: number;
+            /** Unit */
+            unit: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Before */
+            before: number;
+            /** After */
+            after: number;
+            /** Before Title */
+            before_title: string;
+            /** After Title */
+            after_title: string;
+            /** Says */
+            says: string[];
+        };
+        /**
+         * DryRunOut
+         * @description What other rules would have made of the last visits; ``by_rule`` counts visits for each changed answer alone.
+         */
+        DryRunOut: {
+            /** Looked At */
+            looked_at: number;
+            /** Changed */
+            changed: components["schemas"]["ChangedVisitOut"][];
+            /** By Rule */
+            by_rule: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * SiteMark
+         * @description A site with its units.
+         */
+        SiteMark: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Units */
+            units: components["schemas"]["UnitMark"][];
+        };
+        /**
+         * UnitMark
+         * @description A unit with how it was left at its newest closed visit; ``level`` null where nobody closed one.
+         */
+        UnitMark: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Place */
+            place: string;
+            /** Level */
+            level: number | null;
+            /** Title */
+            title: string;
+        };
+        /**
+         * SiteCellOut
+         * @description One reading: ``state`` in, near, out or "" where nothing judges it; ``side`` low, high or "".
+         */
+        SiteCellOut: {
+            /** Text */
+            text: string;
+            /** Unit */
+            unit: string;
+            /** State */
+            state: string;
+            /** Side */
+            side: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+        };
+        /**
+         * SiteOut
+         * @description The whole view.
+         */
+        SiteOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Access */
+            access: string;
+            /** Units */
+            units: components["schemas"]["SiteUnitOut"][];
+            /** Rows */
+            rows: components["schemas"]["SiteRowOut"][];
+            /** Shared */
+            shared: string[];
+        };
+        /**
+         * SiteRowOut
+         * @description One station across the site.
+         */
+        SiteRowOut: {
+            /** Name */
+            name: string;
+            /** Stage */
+            stage: string;
+            /** Cells */
+            cells: (components["schemas"]["SiteCellOut"] | null)[];
+        };
+        /**
+         * SiteUnitOut
+         * @description One unit of the site, with the visit that its newest readings come from.
+         */
+        SiteUnitOut: {
+            /** Id */
+            id: number;
+            /** Label */
+            label: string;
+            /** Place */
+            place: string;
+            /** Kind */
+            kind: string;
+            /** Gas Line */
+            gas_line: string;
+            /** Visit */
+            visit: number | null;
+            /** Day */
+            day: string | null;
+            /** Level */
+            level: number | null;
+            /** Title */
+            title: string;
         };
         /**
          * LinkOut
@@ -4096,39 +4126,6 @@ export interface components {
             links: components["schemas"]["LinkOut"][];
         };
         /**
-         * PlannedOut
-         * @description The visit that was planned, and on whose round.
-         */
-        PlannedOut: {
-            /** Id */
-            id: number;
-            /**
-             * Day
-             * Format: date
-             */
-            day: string;
-            /** Technician */
-            technician: string;
-        };
-        /**
-         * PlanIn
-         * @description A visit to put on a round.
-         */
-        PlanIn: {
-            /** Reason */
-            reason: string;
-            /**
-             * Day
-             * Format: date
-             */
-            day: string;
-            /**
-             * Complaint
-             * @default
-             */
-            complaint: string;
-        };
-        /**
          * LinkIn
          * @description How many days a link lasts.
          */
@@ -4187,7 +4184,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    havrin_server_api_interface_health: {
+    havrin_server_operations_views_health: {
         parameters: {
             query?: never;
             header?: never;
@@ -4209,7 +4206,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_session_who: {
+    havrin_server_people_views_who: {
         parameters: {
             query?: never;
             header?: never;
@@ -4229,7 +4226,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_session_sign_in: {
+    havrin_server_people_views_sign_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -4253,7 +4250,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_session_sign_out: {
+    havrin_server_people_views_sign_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -4271,7 +4268,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_session_prefer: {
+    havrin_server_people_views_prefer: {
         parameters: {
             query?: never;
             header?: never;
@@ -4295,7 +4292,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_rounds_todays_round: {
+    havrin_server_visits_views_round_todays_round: {
         parameters: {
             query?: {
                 day?: string | null;
@@ -4317,7 +4314,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_page: {
+    havrin_server_visits_views_visit_page: {
         parameters: {
             query?: never;
             header?: never;
@@ -4339,7 +4336,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_arrival: {
+    havrin_server_visits_views_visit_arrival: {
         parameters: {
             query?: never;
             header?: never;
@@ -4361,7 +4358,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_closing: {
+    havrin_server_visits_views_visit_closing: {
         parameters: {
             query?: never;
             header?: never;
@@ -4383,7 +4380,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_exchanger: {
+    havrin_server_visits_views_visit_exchanger: {
         parameters: {
             query?: never;
             header?: never;
@@ -4405,7 +4402,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_string: {
+    havrin_server_visits_views_visit_string: {
         parameters: {
             query?: {
                 state?: string;
@@ -4429,7 +4426,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_workings: {
+    havrin_server_visits_views_visit_workings: {
         parameters: {
             query?: never;
             header?: never;
@@ -4451,7 +4448,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_meter: {
+    havrin_server_visits_views_visit_meter: {
         parameters: {
             query: {
                 state: string;
@@ -4477,7 +4474,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_vocabulary: {
+    havrin_server_visits_views_visit_vocabulary: {
         parameters: {
             query?: never;
             header?: never;
@@ -4499,7 +4496,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_version: {
+    havrin_server_visits_views_visit_version: {
         parameters: {
             query?: never;
             header?: never;
@@ -4521,7 +4518,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_read_back: {
+    havrin_server_visits_views_visit_read_back: {
         parameters: {
             query?: never;
             header?: never;
@@ -4547,7 +4544,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_write: {
+    havrin_server_visits_views_visit_write: {
         parameters: {
             query?: never;
             header?: never;
@@ -4573,7 +4570,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_correct: {
+    havrin_server_visits_views_visit_correct: {
         parameters: {
             query?: never;
             header?: never;
@@ -4599,7 +4596,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_close: {
+    havrin_server_visits_views_visit_close: {
         parameters: {
             query?: never;
             header?: never;
@@ -4625,7 +4622,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_judge_by_newest: {
+    havrin_server_visits_views_visit_judge_by_newest: {
         parameters: {
             query?: never;
             header?: never;
@@ -4647,7 +4644,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_take_in_bundle: {
+    havrin_server_visits_views_visit_take_in_bundle: {
         parameters: {
             query?: never;
             header?: never;
@@ -4679,7 +4676,485 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_take_log: {
+    havrin_server_visits_views_amendments_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AmendIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_visits_views_planning_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                unit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_take_batch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BatchIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BatchOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_make_key: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                instrument_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_captures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptureOut"][];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_start: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CaptureIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptureOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_take_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Instrument */
+                    instrument: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptureOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_end: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CaptureOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_traces: {
+        parameters: {
+            query?: {
+                start_s?: number | null;
+                end_s?: number | null;
+            };
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TracesOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_dips: {
+        parameters: {
+            query: {
+                quantity: string;
+                set_point?: number | null;
+            };
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DipsOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_write_dips: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DipsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_reading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceReadingOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_mark_event: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EventIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceReadingOut"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_write_step: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StepIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_live_write_means: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                capture_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WindowMeansIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_logs_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                log_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_logs_map_columns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                log_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MappingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_logs_means: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                log_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WindowIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeanOut"][];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_logs_write: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                log_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WriteMeansIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_logs_take_log: {
         parameters: {
             query?: never;
             header?: never;
@@ -4713,7 +5188,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_visits_take_photo: {
+    havrin_server_captures_views_photos_take_photo: {
         parameters: {
             query?: never;
             header?: never;
@@ -4755,960 +5230,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_shop_documents: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sort: "circuit" | "kind" | "model";
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ShopList"];
-                };
-            };
-        };
-    };
-    havrin_server_api_shop_keep: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sort: "circuit" | "kind" | "model";
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DocumentIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ShopList"];
-                };
-            };
-        };
-    };
-    havrin_server_api_shop_check_circuit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CircuitIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CircuitCheck"];
-                };
-            };
-        };
-    };
-    havrin_server_api_shop_check_kind: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DocumentIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KindCheck"];
-                };
-            };
-        };
-    };
-    havrin_server_api_shop_check_model: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ModelIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ModelCheck"];
-                };
-            };
-        };
-    };
-    havrin_server_api_shop_model_form: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ModelCheck"];
-                };
-            };
-        };
-    };
-    havrin_server_api_shop_keep_model: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ModelIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ShopList"];
-                };
-            };
-        };
-    };
-    havrin_server_api_shop_document: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                sort: "circuit" | "kind" | "model";
-                key: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
-                };
-            };
-        };
-    };
-    havrin_server_api_sites_all_sites: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SiteMark"][];
-                };
-            };
-        };
-    };
-    havrin_server_api_sites_side_by_side: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                site_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SiteOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_house_rules: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HouseRulesOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_house_keep: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HouseRulesIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HouseRulesOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_house_try_out: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HouseRulesIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DryRunOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_logs_page: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                log_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LogPage"];
-                };
-            };
-        };
-    };
-    havrin_server_api_logs_map_columns: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                log_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MappingIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LogPage"];
-                };
-            };
-        };
-    };
-    havrin_server_api_logs_means: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                log_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WindowIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MeanOut"][];
-                };
-            };
-        };
-    };
-    havrin_server_api_logs_write: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                log_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WriteMeansIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VisitPage"];
-                };
-            };
-        };
-    };
-    havrin_server_api_amendments_write: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AmendIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VisitPage"];
-                };
-            };
-        };
-    };
-    havrin_server_api_amendments_paper: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                amendment_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_live_take_batch: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BatchIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BatchOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_make_key: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                instrument_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeyOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_captures: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CaptureOut"][];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_start: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["CaptureIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CaptureOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_take_csv: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "multipart/form-data": {
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                    /** Instrument */
-                    instrument: number;
-                };
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CaptureOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_end: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                capture_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["CaptureOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_traces: {
-        parameters: {
-            query?: {
-                start_s?: number | null;
-                end_s?: number | null;
-            };
-            header?: never;
-            path: {
-                capture_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TracesOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_dips: {
-        parameters: {
-            query: {
-                quantity: string;
-                set_point?: number | null;
-            };
-            header?: never;
-            path: {
-                capture_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DipsOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_write_dips: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                capture_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DipsIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VisitPage"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_reading: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                capture_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TraceReadingOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_mark_event: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                capture_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["EventIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["TraceReadingOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_write_step: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                capture_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StepIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VisitPage"];
-                };
-            };
-        };
-    };
-    havrin_server_api_live_write_means: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                capture_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WindowMeansIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VisitPage"];
-                };
-            };
-        };
-    };
-    havrin_server_api_papers_report: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_papers_customer: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_papers_tag: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_papers_quote: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_papers_sheet: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_papers_site_sheet: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                site_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_papers_plan: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_papers_bundle: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_papers_readings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                visit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    havrin_server_api_papers_photo: {
+    havrin_server_captures_views_photos_photo: {
         parameters: {
             query?: {
                 small?: boolean;
@@ -5730,7 +5252,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_papers_marks: {
+    havrin_server_captures_views_photos_marks: {
         parameters: {
             query?: never;
             header?: never;
@@ -5756,7 +5278,308 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_units_record: {
+    havrin_server_shop_views_documents: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: "circuit" | "kind" | "model";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopList"];
+                };
+            };
+        };
+    };
+    havrin_server_shop_views_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: "circuit" | "kind" | "model";
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopList"];
+                };
+            };
+        };
+    };
+    havrin_server_shop_views_check_circuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CircuitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CircuitCheck"];
+                };
+            };
+        };
+    };
+    havrin_server_shop_views_check_kind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KindCheck"];
+                };
+            };
+        };
+    };
+    havrin_server_shop_views_check_model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ModelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelCheck"];
+                };
+            };
+        };
+    };
+    havrin_server_shop_views_model_form: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ModelCheck"];
+                };
+            };
+        };
+    };
+    havrin_server_shop_views_keep_model: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ModelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShopList"];
+                };
+            };
+        };
+    };
+    havrin_server_shop_views_document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: "circuit" | "kind" | "model";
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    havrin_server_house_views_rules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRulesOut"];
+                };
+            };
+        };
+    };
+    havrin_server_house_views_keep: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseRulesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HouseRulesOut"];
+                };
+            };
+        };
+    };
+    havrin_server_house_views_try_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HouseRulesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DryRunOut"];
+                };
+            };
+        };
+    };
+    havrin_server_reports_views_sites_all_sites: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteMark"][];
+                };
+            };
+        };
+    };
+    havrin_server_reports_views_sites_side_by_side: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteOut"];
+                };
+            };
+        };
+    };
+    havrin_server_reports_views_records_record: {
         parameters: {
             query?: never;
             header?: never;
@@ -5778,33 +5601,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_units_plan: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                unit_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanIn"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlannedOut"];
-                };
-            };
-        };
-    };
-    havrin_server_api_units_share: {
+    havrin_server_reports_views_records_share: {
         parameters: {
             query?: never;
             header?: never;
@@ -5830,7 +5627,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_units_revoke: {
+    havrin_server_reports_views_records_revoke: {
         parameters: {
             query?: never;
             header?: never;
@@ -5852,7 +5649,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_units_shared: {
+    havrin_server_reports_views_records_shared: {
         parameters: {
             query?: never;
             header?: never;
@@ -5874,13 +5671,213 @@ export interface operations {
             };
         };
     };
-    havrin_server_api_units_shared_report: {
+    havrin_server_reports_views_records_shared_report: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 token: string;
                 visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_report: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_customer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_tag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_quote: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_site_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_plan: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_bundle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_readings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_amendment: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                amendment_id: string;
             };
             cookie?: never;
         };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 
-defineProps<{ scale: Schemas['Scale']; state: string }>()
+defineProps<{ scale: Schemas['ScaleOut']; state: string }>()
 const pct = (share: number): string => `${100 * share}%`
 </script>
 

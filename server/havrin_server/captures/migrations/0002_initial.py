@@ -11,8 +11,8 @@ class Migration(migrations.Migration):
 
     dependencies = [
         ('captures', '0001_initial'),
-        ('journal', '0001_initial'),
-        ('toolbox', '0001_initial'),
+        ('visits', '0001_initial'),
+        ('instruments', '0001_initial'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
@@ -20,7 +20,7 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='fluelog',
             name='instrument',
-            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, to='toolbox.instrument'),
+            field=models.ForeignKey(null=True, on_delete=django.db.models.deletion.PROTECT, to='instruments.instrument'),
         ),
         migrations.AddField(
             model_name='fluelog',
@@ -30,7 +30,7 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='fluelog',
             name='visit',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='logs', to='journal.visit'),
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='logs', to='visits.visit'),
         ),
         migrations.AddField(
             model_name='photo',
@@ -40,6 +40,6 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='photo',
             name='visit',
-            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='photos', to='journal.visit'),
+            field=models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='photos', to='visits.visit'),
         ),
     ]

@@ -9,8 +9,8 @@ class Migration(migrations.Migration):
 
     dependencies = [
         ('captures', '0002_initial'),
-        ('journal', '0003_append_only'),
-        ('toolbox', '0001_initial'),
+        ('visits', '0003_append_only'),
+        ('instruments', '0001_initial'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
@@ -22,7 +22,7 @@ class Migration(migrations.Migration):
                 ('started_at', models.DateTimeField()),
                 ('ended_at', models.DateTimeField(null=True)),
                 ('started_by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('visit', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='captures', to='journal.visit')),
+                ('visit', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='captures', to='visits.visit')),
             ],
         ),
         migrations.CreateModel(
@@ -31,7 +31,7 @@ class Migration(migrations.Migration):
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
                 ('key_hash', models.CharField(max_length=64, unique=True)),
                 ('made_at', models.DateTimeField()),
-                ('instrument', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, related_name='device_key', to='toolbox.instrument')),
+                ('instrument', models.OneToOneField(on_delete=django.db.models.deletion.CASCADE, related_name='device_key', to='instruments.instrument')),
             ],
         ),
         migrations.CreateModel(
@@ -45,13 +45,13 @@ class Migration(migrations.Migration):
                 ('missing', models.JSONField(default=list)),
                 ('problems', models.JSONField(default=list)),
                 ('capture', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, related_name='recorders', to='captures.capture')),
-                ('instrument', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to='toolbox.instrument')),
+                ('instrument', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to='instruments.instrument')),
             ],
         ),
         migrations.AddField(
             model_name='capture',
             name='instruments',
-            field=models.ManyToManyField(through='captures.Recorder', to='toolbox.instrument'),
+            field=models.ManyToManyField(through='captures.Recorder', to='instruments.instrument'),
         ),
         migrations.CreateModel(
             name='SampleBlock',

@@ -10,7 +10,7 @@ class Migration(migrations.Migration):
     initial = True
 
     dependencies = [
-        ('sites', '0002_models'),
+        ('units', '0002_models'),
         migrations.swappable_dependency(settings.AUTH_USER_MODEL),
     ]
 
@@ -25,7 +25,7 @@ class Migration(migrations.Migration):
                 ('opened_at', models.DateTimeField(null=True)),
                 ('opened', models.PositiveIntegerField(default=0)),
                 ('made_by', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, to=settings.AUTH_USER_MODEL)),
-                ('unit', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='links', to='sites.unit')),
+                ('unit', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='links', to='units.unit')),
             ],
         ),
     ]

@@ -7,7 +7,7 @@ from django.db import migrations, models
 class Migration(migrations.Migration):
 
     dependencies = [
-        ('journal', '0005_amendment'),
+        ('visits', '0005_amendment'),
         ('reports', '0001_share_links'),
     ]
 
@@ -20,8 +20,8 @@ class Migration(migrations.Migration):
                 ('content', models.BinaryField()),
                 ('sha256', models.CharField(max_length=64)),
                 ('made_at', models.DateTimeField()),
-                ('amendment', models.OneToOneField(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='paper', to='journal.amendment')),
-                ('visit', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='papers', to='journal.visit')),
+                ('amendment', models.OneToOneField(null=True, on_delete=django.db.models.deletion.PROTECT, related_name='paper', to='visits.amendment')),
+                ('visit', models.ForeignKey(on_delete=django.db.models.deletion.PROTECT, related_name='papers', to='visits.visit')),
             ],
             options={
                 'constraints': [models.UniqueConstraint(condition=models.Q(('amendment', None)), fields=('visit', 'kind'), name='one_paper_of_a_kind')],

@@ -2,7 +2,7 @@
 import type { Schemas } from '@/api/client'
 import StateMark from '@/ui/StateMark.vue'
 
-defineProps<{ steps: Schemas['ClosingStep'][]; writable: boolean }>()
+defineProps<{ steps: Schemas['ClosingStepOut'][]; writable: boolean }>()
 defineEmits<{ begin: [starter: string, station: string] }>()
 </script>
 

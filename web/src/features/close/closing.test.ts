@@ -7,7 +7,7 @@ import PlanPanel from './PlanPanel.vue'
 
 vi.mock('@/api/calls', () => ({ planVisit: vi.fn() }))
 
-const steps: Schemas['ClosingStep'][] = [
+const steps: Schemas['ClosingStepOut'][] = [
   { key: 'put_back', title: 'Put everything back', holds: true, good: 'Nothing is left.', lines: [{ text: 'A part is out: igniter.', state: 'out', starter: 'refit igniter', station: '' }] },
   { key: 'shown', title: 'Still to show', holds: false, good: 'Everything is shown.', lines: [] },
   { key: 'standing', title: 'Standing', holds: false, good: '', lines: [{ text: 'Soot.', state: 'out', starter: '', station: 'exchanger' }] },

@@ -10,9 +10,10 @@ from django.utils import timezone
 from django.utils.module_loading import import_string
 
 from havrin_server.captures.live import make_key
-from havrin_server.journal.backfill import store_what_was_left
+from havrin_server.instruments.models import Instrument
+from havrin_server.operations.renamed_apps import rename_apps
 from havrin_server.people.models import Firm
-from havrin_server.toolbox.models import Instrument
+from havrin_server.visits.backfill import store_what_was_left
 
 
 class Command(BaseCommand):
@@ -30,6 +31,7 @@ class Command(BaseCommand):
             with connection.cursor() as cursor:
                 cursor.execute("DROP SCHEMA public CASCADE")
                 cursor.execute("CREATE SCHEMA public")
+        rename_apps()
         call_command("migrate", verbosity=0, interactive=False)
         store_what_was_left()
         if not Firm.objects.exists():

@@ -11,7 +11,7 @@ from havrin_core.search.alike import table_alike
 from havrin_core.search.pictures import pictures_of
 from havrin_core.wording.manual import manual_text
 from havrin_core.wording.phrases import words
-from havrin_server.api import api
+from havrin_server.interface import api
 
 
 def openapi_text() -> str:

@@ -1,0 +1,1 @@
+"""Captures and logs as data for the page."""

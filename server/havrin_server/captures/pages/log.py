@@ -1,0 +1,91 @@
+"""A log as the page draws it."""
+
+import math
+from collections.abc import Mapping
+
+from havrin_core.quantities.display import show
+from havrin_core.quantities.units import shown_unit, units_of
+from havrin_core.traces.log_layout import UNITS
+from havrin_core.traces.log_reader import ColumnChoice, Series
+from havrin_core.traces.steady import Steady, find_light_off, find_steady, reduce_for_drawing, window
+from havrin_core.vocabulary.measurands import measurand
+from havrin_server.captures.models import FlueLog
+from havrin_server.captures.schemas.logs import ColumnOut, LogPage, MeanOut, TraceOut
+from havrin_server.captures.services import layout_of, mapping_from_json, series_of
+from havrin_server.figures.schemas import RangeOut, Shown
+
+_DELIMITER_NAMES = {";": "semicolon", "\t": "tab", "|": "bar", ",": "comma"}
+
+
+def log_page(log: FlueLog, system: str, *, remembered: bool = False) -> LogPage:
+    """Return the log with its mapping and, where it could be read, its trace and steady means."""
+    layout, mapping, series = layout_of(log), mapping_from_json(log.mapping), series_of(log)
+    steady = find_steady(series) if series else None
+    decimal = "comma" if layout.decimal_comma else "point"
+    return LogPage(
+        id=log.pk,
+        name=log.name,
+        size_bytes=log.file.size,
+        instrument=log.instrument_id,
+        headers=list(layout.headers),
+        sample=[list(row) for row in layout.sample],
+        described=f"{_DELIMITER_NAMES[layout.delimiter]} between columns, decimal {decimal}, names in line {layout.header_row + 1}",
+        columns=[_column(q, mapping.columns) for q in UNITS],
+        time_column=mapping.time_column,
+        remembered=remembered,
+        problems=list(log.problems),
+        trace=_trace(series, steady, system) if series else None,
+        means=means_out(steady, system) if steady else [],
+    )
+
+
+def window_means(log: FlueLog, start_s: float, end_s: float, system: str) -> list[MeanOut]:
+    """Return the means over a window that the person chose."""
+    series = series_of(log)
+    return means_out(window(series, start_s, end_s), system) if series else []
+
+
+def means_out(found: Steady, system: str) -> list[MeanOut]:
+    """Return means with their scatter, in the person's units."""
+    rows = []
+    order = list(UNITS)
+    for name, mean, scatter in sorted(found.means, key=lambda row: order.index(row[0])):
+        what = measurand(name)
+        shown, unit = show(mean, what.dimension, system), shown_unit(what.dimension, system)
+        rows.append(
+            MeanOut(
+                quantity=name,
+                name=what.name,
+                mean=Shown.of(shown),
+                scatter=f"±{scatter / unit.scale:.{unit.decimals + 1}f}",
+            )
+        )
+    return rows
+
+
+def _column(quantity: str, columns: Mapping[str, ColumnChoice]) -> ColumnOut:
+    dimension, usual = UNITS[quantity]
+    choice = columns.get(quantity)
+    return ColumnOut(
+        quantity=quantity,
+        name=measurand(quantity).name,
+        column=choice.column if choice else None,
+        unit=choice.unit if choice else usual,
+        units=[u.symbol for u in units_of(dimension)],
+    )
+
+
+def _trace(series: Series, steady: Steady | None, system: str) -> TraceOut:
+    seconds, channels = reduce_for_drawing(series)
+    units = {name: shown_unit(measurand(name).dimension, system) for name in channels}
+    return TraceOut(
+        seconds=[round(float(s), 2) for s in seconds],
+        channels={
+            name: [None if math.isnan(v) else round(units[name].from_si(float(v)), 3) for v in values]
+            for name, values in channels.items()
+        },
+        units={name: unit.symbol for name, unit in units.items()},
+        light_off_s=find_light_off(series),
+        steady=RangeOut(low=steady.start_s, high=steady.end_s) if steady else None,
+        duration_s=float(series.seconds[-1]),
+    )

@@ -1,0 +1,1 @@
+"""What the calls about captures, logs and photos take and say."""

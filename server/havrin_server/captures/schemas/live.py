@@ -1,0 +1,189 @@
+"""What the interface says and takes of live capture. The device side is described in docs/capture.md."""
+
+import uuid
+from datetime import datetime
+from typing import Any
+
+from pydantic import BaseModel
+
+from havrin_server.figures.schemas import Shown
+from havrin_server.view_model import ViewModel
+
+
+class ChannelSamples(BaseModel):
+    """Samples of one channel: the device's own seconds, and values in the quantity's canonical unit."""
+
+    t: list[Any]
+    v: list[Any]
+
+
+class BatchIn(BaseModel):
+    """A batch as a device sends it."""
+
+    device_time_s: float
+    sequence: int
+    channels: dict[str, ChannelSamples]
+
+
+class BatchOut(ViewModel):
+    """What became of it. Send again whatever is in ``missing`` and still at hand."""
+
+    recording: bool
+    stored: bool
+    missing: list[int]
+    problem: str
+    unit: str
+
+
+class CaptureIn(BaseModel):
+    """Which instruments record, and at which stage."""
+
+    instruments: list[int]
+    stage: str = ""
+
+
+class RecorderOut(ViewModel):
+    """An instrument of a capture."""
+
+    instrument: int
+    name: str
+    heard_at: datetime | None
+    problems: list[str]
+
+
+class CaptureOut(ViewModel):
+    """A capture of a visit."""
+
+    id: uuid.UUID
+    started_at: datetime
+    ended_at: datetime | None
+    recorders: list[RecorderOut]
+
+
+class ChannelOut(ViewModel):
+    """One channel reduced for drawing: canonical values with the factor and offset to the shown unit."""
+
+    quantity: str
+    name: str
+    unit: str
+    scale: float
+    offset: float
+    decimals: int
+    seconds: list[float]
+    values: list[float | None]
+    newest: Shown | None
+    count: int
+
+
+class DipOut(ViewModel):
+    """A dip under the set point: when, how long, how deep, and which channels moved, the first one first."""
+
+    at_s: float
+    long_s: float
+    least: Shown
+    depth: Shown
+    order: list[str]
+    still: list[str]
+
+
+class DipsOut(ViewModel):
+    """What a trace says against a set point."""
+
+    set_point: Shown
+    worst: Shown | None
+    dips: list[DipOut]
+    watched_s: float
+    quiet_s: float | None
+    says: str
+    contacts: list[str]  # what the dips say of the contacts of the string
+    writes: bool  # the worst of this channel can go on the tape
+
+
+class EventIn(BaseModel):
+    """An event that a person marks."""
+
+    id: uuid.UUID
+    kind: str
+    at_s: float
+
+
+class DipsIn(BaseModel):
+    """Write the worst of a channel on the tape, with what its dips say."""
+
+    id: uuid.UUID
+    quantity: str
+    phase: str = "found"
+    at: datetime
+
+
+class StepIn(BaseModel):
+    """Write the O2 step at an event on the tape."""
+
+    id: uuid.UUID
+    at_s: float
+    stage: str | None = None
+    phase: str = "found"
+    at: datetime
+
+
+class StepOut(ViewModel):
+    """What a channel did at an event."""
+
+    quantity: str
+    name: str
+    before: Shown
+    after: Shown
+    step: Shown
+    confidence_pct: float
+    writes: bool
+
+
+class TraceEventOut(ViewModel):
+    """An event, marked by a person or proposed by the trace."""
+
+    kind: str
+    name: str
+    at_s: float
+    marked: bool
+    steps: list[StepOut]
+
+
+class StillOut(ViewModel):
+    """A stretch in which a channel, or all of them, held still."""
+
+    names: list[str]
+    start_s: float
+    end_s: float
+
+
+class TraceReadingOut(ViewModel):
+    """What the trace says by itself: when it was still, what happened, what moved."""
+
+    together: StillOut | None
+    each: list[StillOut]
+    events: list[TraceEventOut]
+    kinds: dict[str, str]
+
+
+class TracesOut(ViewModel):
+    """A capture's channels for drawing."""
+
+    capture: CaptureOut
+    channels: list[ChannelOut]
+
+
+class WindowMeansIn(BaseModel):
+    """Write the means of a stretch on the tape."""
+
+    id: uuid.UUID
+    start_s: float
+    end_s: float
+    stage: str | None = None
+    phase: str = "found"
+    at: datetime
+
+
+class KeyOut(ViewModel):
+    """A new key, shown once."""
+
+    key: str

@@ -1,0 +1,88 @@
+"""What the interface says and takes about analyzers' logs."""
+
+from datetime import datetime
+from uuid import UUID
+
+from pydantic import BaseModel
+
+from havrin_server.figures.schemas import RangeOut, Shown
+from havrin_server.view_model import ViewModel
+from havrin_server.visits.schemas.lines import Phase
+
+
+class ColumnOut(ViewModel):
+    """How one quantity is read from a log."""
+
+    quantity: str
+    name: str
+    column: int | None
+    unit: str
+    units: list[str]
+
+
+class TraceOut(ViewModel):
+    """Reduced series for drawing; None where a channel has no value."""
+
+    seconds: list[float]
+    channels: dict[str, list[float | None]]
+    units: dict[str, str]
+    light_off_s: float | None
+    steady: RangeOut | None
+    duration_s: float
+
+
+class MeanOut(ViewModel):
+    """A mean over a window."""
+
+    quantity: str
+    name: str
+    mean: Shown
+    scatter: str
+
+
+class LogPage(ViewModel):
+    """A log: its layout, the mapping, and when mapped its trace."""
+
+    id: UUID
+    name: str
+    size_bytes: int
+    instrument: int | None
+    headers: list[str]
+    sample: list[list[str]]
+    described: str
+    columns: list[ColumnOut]
+    time_column: int | None
+    remembered: bool
+    problems: list[str]
+    trace: TraceOut | None
+    means: list[MeanOut]
+
+
+class ColumnIn(BaseModel):
+    """A choice for one quantity."""
+
+    column: int
+    unit: str
+
+
+class MappingIn(BaseModel):
+    """The columns that the person confirmed."""
+
+    columns: dict[str, ColumnIn]
+    time_column: int | None
+
+
+class WindowIn(BaseModel):
+    """A window on a trace."""
+
+    start_s: float
+    end_s: float
+
+
+class WriteMeansIn(WindowIn):
+    """The window's means go onto the tape."""
+
+    id: UUID
+    stage: str | None
+    phase: Phase
+    at: datetime

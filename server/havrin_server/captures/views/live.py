@@ -1,0 +1,212 @@
+"""Live capture: what devices send, what pages listen to, traces and what they say."""
+
+import io
+import uuid
+
+from asgiref.sync import sync_to_async
+from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
+from django.utils import timezone
+from ninja import File, Form, Router, UploadedFile
+from ninja.errors import AuthenticationError
+from ninja.security import HttpBearer
+
+from havrin_core.traces.samples_csv import write_samples
+from havrin_server.captures import from_traces, intake, live
+from havrin_server.captures.fanout import stream
+from havrin_server.captures.pages.live import capture_out, dips_out, reading_out, traces_out
+from havrin_server.captures.schemas.live import (
+    BatchIn,
+    BatchOut,
+    CaptureIn,
+    CaptureOut,
+    DipsIn,
+    DipsOut,
+    EventIn,
+    KeyOut,
+    StepIn,
+    TraceReadingOut,
+    TracesOut,
+    WindowMeansIn,
+)
+from havrin_server.errors import NotFound, NotWritable
+from havrin_server.instruments.queries import find_instrument
+from havrin_server.people.permissions import require
+from havrin_server.people.requests import SignedIn
+from havrin_server.visits.pages.visit import visit_page
+from havrin_server.visits.queries import find_visit
+from havrin_server.visits.schemas.visit import VisitPage
+
+router = Router(tags=["live"])
+_CSV_MOST_BYTES = 60_000_000
+
+
+class DeviceAuth(HttpBearer):
+    """An instrument's program shows its key, nothing else; whose it is, is asked with the batch: one way to the database."""
+
+    def authenticate(self, request: HttpRequest, token: str) -> str | None:
+        """Return the key as it was shown."""
+        return token or None
+
+
+class FromDevice(HttpRequest):
+    """A request of an instrument's program: for the types alone."""
+
+    auth: str
+
+
+@router.post("/capture/batches", response=BatchOut, auth=DeviceAuth())
+def take_batch(request: FromDevice, payload: BatchIn) -> BatchOut:
+    """Take a batch of samples in. It is acknowledged only when it is stored."""
+    batch = intake.Batch(payload.device_time_s, payload.sequence, {q: (c.t, c.v) for q, c in payload.channels.items()})
+    try:
+        taken = intake.take_batch(request.auth, batch, timezone.now())
+    except NotFound as unknown:
+        raise AuthenticationError(message="No instrument has this key.") from unknown
+    return BatchOut.of(taken)
+
+
+@router.post("/instruments/{int:instrument_id}/key", response=KeyOut)
+def make_key(request: SignedIn, instrument_id: int) -> KeyOut:
+    """Make a new key for an instrument's program; supervisors only."""
+    require(request.user, "shop.write")
+    instrument = find_instrument(instrument_id, request.user)
+    return KeyOut(key=live.make_key(instrument, timezone.now()))
+
+
+@router.get("/visits/{int:visit_id}/captures", response=list[CaptureOut])
+def captures(request: SignedIn, visit_id: int) -> list[CaptureOut]:
+    """Return the visit's captures, newest first."""
+    require(request.user, "read")
+    return [capture_out(c) for c in live.captures_of(find_visit(visit_id, request.user))]
+
+
+@router.post("/visits/{int:visit_id}/captures", response=CaptureOut)
+def start(request: SignedIn, visit_id: int, payload: CaptureIn) -> CaptureOut:
+    """Let instruments record on this visit."""
+    capture = live.start_capture(visit_id, payload.instruments, payload.stage, actor=request.user, now=timezone.now())
+    return capture_out(capture)
+
+
+@router.post("/visits/{int:visit_id}/captures/csv", response=CaptureOut)
+def take_csv(request: SignedIn, visit_id: int, file: File[UploadedFile], instrument: Form[int]) -> CaptureOut:
+    """Keep the samples of a CSV file (as ``samples.csv`` gives them) as a capture of this visit."""
+    if (file.size or 0) > _CSV_MOST_BYTES:
+        raise NotWritable("The file is over 60 MB: cut it.", code="csv_large")
+    assert file.file is not None  # an upload that was taken in
+    with io.TextIOWrapper(file.file, encoding="utf-8", errors="replace", newline="") as text:
+        return capture_out(live.take_csv(visit_id, instrument, text, actor=request.user, now=timezone.now()))
+
+
+@router.post("/captures/{uuid:capture_id}/end", response=CaptureOut)
+def end(request: SignedIn, capture_id: uuid.UUID) -> CaptureOut:
+    """End a capture."""
+    capture = live.find_capture(capture_id, request.user)
+    live.end_capture(capture, actor=request.user, now=timezone.now())
+    capture.refresh_from_db()
+    return capture_out(capture)
+
+
+@router.get("/captures/{uuid:capture_id}/traces", response=TracesOut)
+def traces(
+    request: SignedIn, capture_id: uuid.UUID, start_s: float | None = None, end_s: float | None = None
+) -> TracesOut:
+    """Return a capture's channels for drawing."""
+    require(request.user, "read")
+    return traces_out(live.find_capture(capture_id, request.user), request.user.unit_system, start_s, end_s)
+
+
+@router.get("/captures/{uuid:capture_id}/dips", response=DipsOut)
+def dips(request: SignedIn, capture_id: uuid.UUID, quantity: str, set_point: float | None = None) -> DipsOut:
+    """Return the dips of a channel, and which channel moved first in each."""
+    require(request.user, "read")
+    return dips_out(live.find_capture(capture_id, request.user), quantity, set_point, request.user.unit_system)
+
+
+@router.post("/captures/{uuid:capture_id}/dips", response=VisitPage)
+def write_dips(request: SignedIn, capture_id: uuid.UUID, payload: DipsIn) -> VisitPage:
+    """Write the worst of a channel on the tape with the trace attached, and the contact that let go where one is named."""
+    capture = live.find_capture(capture_id, request.user)
+    visit = from_traces.write_dips(
+        capture,
+        payload.id,
+        payload.quantity,
+        phase=payload.phase,
+        at=payload.at,
+        actor=request.user,
+        now=timezone.now(),
+    )
+    return visit_page(visit, request.user)
+
+
+@router.get("/captures/{uuid:capture_id}/reading", response=TraceReadingOut)
+def reading(request: SignedIn, capture_id: uuid.UUID) -> TraceReadingOut:
+    """Return what a trace says by itself: still stretches, events, and what moved at each."""
+    require(request.user, "read")
+    return reading_out(live.find_capture(capture_id, request.user), request.user.unit_system)
+
+
+@router.post("/captures/{uuid:capture_id}/events", response=TraceReadingOut)
+def mark_event(request: SignedIn, capture_id: uuid.UUID, payload: EventIn) -> TraceReadingOut:
+    """Mark an event on a trace."""
+    capture = live.find_capture(capture_id, request.user)
+    from_traces.mark_event(capture, payload.id, payload.kind, payload.at_s, actor=request.user, now=timezone.now())
+    return reading_out(capture, request.user.unit_system)
+
+
+@router.post("/captures/{uuid:capture_id}/step", response=VisitPage)
+def write_step(request: SignedIn, capture_id: uuid.UUID, payload: StepIn) -> VisitPage:
+    """Write the O2 step at an event on the tape, with the trace attached."""
+    capture = live.find_capture(capture_id, request.user)
+    visit = from_traces.write_step(
+        capture,
+        payload.id,
+        payload.at_s,
+        stage=payload.stage,
+        phase=payload.phase,
+        at=payload.at,
+        actor=request.user,
+        now=timezone.now(),
+    )
+    return visit_page(visit, request.user)
+
+
+@router.get("/captures/{uuid:capture_id}/samples.csv", include_in_schema=False)
+def samples_csv(request: SignedIn, capture_id: uuid.UUID) -> HttpResponse:
+    """Return every sample as it was stored: channel, seconds since the capture began, value in canonical units."""
+    require(request.user, "read")
+    text = io.StringIO()
+    write_samples(text, live.traces(live.find_capture(capture_id, request.user)))
+    return HttpResponse(text.getvalue(), content_type="text/csv; charset=utf-8")
+
+
+@router.post("/captures/{uuid:capture_id}/means", response=VisitPage)
+def write_means(request: SignedIn, capture_id: uuid.UUID, payload: WindowMeansIn) -> VisitPage:
+    """Write the means of a stretch on the tape, with the trace attached."""
+    capture = live.find_capture(capture_id, request.user)
+    visit = from_traces.write_means(
+        capture,
+        payload.id,
+        payload.start_s,
+        payload.end_s,
+        stage=payload.stage,
+        phase=payload.phase,
+        at=payload.at,
+        actor=request.user,
+        now=timezone.now(),
+    )
+    return visit_page(visit, request.user)
+
+
+@router.get("/visits/{int:visit_id}/live", include_in_schema=False)
+async def listen(request: SignedIn, visit_id: int) -> StreamingHttpResponse:
+    """Stream the samples of this visit as they arrive, as server-sent events."""
+    await sync_to_async(_may_read)(request, visit_id)
+    response = StreamingHttpResponse(stream(visit_id), content_type="text/event-stream")
+    response["Cache-Control"] = "no-store"
+    response["X-Accel-Buffering"] = "no"
+    return response
+
+
+def _may_read(request: SignedIn, visit_id: int) -> None:
+    require(request.user, "read")
+    find_visit(visit_id, request.user)

@@ -1,0 +1,72 @@
+"""Logs: their page, the choice of columns, means over a window, and the entry on the tape."""
+
+import uuid
+
+from django.utils import timezone
+from ninja import File, Form, Router, UploadedFile
+
+from havrin_core.traces.log_reader import ColumnChoice
+from havrin_server.captures import services
+from havrin_server.captures.pages.log import log_page, window_means
+from havrin_server.captures.schemas.logs import LogPage, MappingIn, MeanOut, WindowIn, WriteMeansIn
+from havrin_server.people.permissions import require
+from havrin_server.people.requests import SignedIn
+from havrin_server.visits.pages.visit import visit_page
+from havrin_server.visits.queries import find_visit
+from havrin_server.visits.schemas.visit import VisitPage
+
+router = Router(tags=["logs"])
+
+
+@router.get("/logs/{uuid:log_id}", response=LogPage)
+def page(request: SignedIn, log_id: uuid.UUID) -> LogPage:
+    """Return a log with its trace."""
+    require(request.user, "read")
+    return log_page(services.find_log(log_id, request.user), request.user.unit_system)
+
+
+@router.post("/logs/{uuid:log_id}/mapping", response=LogPage)
+def map_columns(request: SignedIn, log_id: uuid.UUID, payload: MappingIn) -> LogPage:
+    """Read the log by the columns that the person chose."""
+    log = services.find_log(log_id, request.user)
+    columns = {quantity: ColumnChoice(c.column, c.unit) for quantity, c in payload.columns.items()}
+    services.map_columns(log, services.Mapping(columns=columns, time_column=payload.time_column), actor=request.user)
+    return log_page(log, request.user.unit_system)
+
+
+@router.post("/logs/{uuid:log_id}/window", response=list[MeanOut])
+def means(request: SignedIn, log_id: uuid.UUID, payload: WindowIn) -> list[MeanOut]:
+    """Return the means over a window."""
+    require(request.user, "read")
+    return window_means(
+        services.find_log(log_id, request.user), payload.start_s, payload.end_s, request.user.unit_system
+    )
+
+
+@router.post("/logs/{uuid:log_id}/means", response=VisitPage)
+def write(request: SignedIn, log_id: uuid.UUID, payload: WriteMeansIn) -> VisitPage:
+    """Write a window's means on the tape."""
+    log = services.find_log(log_id, request.user)
+    services.write_means(
+        log,
+        payload.id,
+        payload.start_s,
+        payload.end_s,
+        stage=payload.stage,
+        phase=payload.phase,
+        at=payload.at,
+        actor=request.user,
+        now=timezone.now(),
+    )
+    return visit_page(find_visit(log.visit_id, request.user), request.user)
+
+
+@router.post("/visits/{int:visit_id}/logs", response=LogPage)
+def take_log(
+    request: SignedIn, visit_id: int, file: File[UploadedFile], instrument: Form[int | None] = None
+) -> LogPage:
+    """Take in an analyzer's log."""
+    log, remembered = services.take_log(
+        visit_id, file, instrument_id=instrument, actor=request.user, now=timezone.now()
+    )
+    return log_page(log, request.user.unit_system, remembered=remembered)

@@ -1,0 +1,46 @@
+"""Photos: taken in, given out, marked."""
+
+import uuid
+
+from django.http import FileResponse
+from django.utils import timezone
+from ninja import File, Form, Router, UploadedFile
+
+from havrin_server.captures import photos
+from havrin_server.captures.schemas.photos import MarksIn
+from havrin_server.people.permissions import require
+from havrin_server.people.requests import SignedIn
+from havrin_server.visits.pages.visit import visit_page
+from havrin_server.visits.queries import find_visit
+from havrin_server.visits.schemas.visit import VisitPage
+
+router = Router(tags=["photos"])
+
+
+@router.post("/visits/{int:visit_id}/photos", response=VisitPage)
+def take_photo(
+    request: SignedIn,
+    visit_id: int,
+    file: File[UploadedFile],
+    station: Form[str] = "",
+    caption: Form[str] = "",
+) -> VisitPage:
+    """Take in a photo."""
+    photos.take_photo(visit_id, file, station=station, caption=caption, actor=request.user, now=timezone.now())
+    return visit_page(find_visit(visit_id, request.user), request.user)
+
+
+@router.get("/photos/{uuid:photo_id}", response={200: None})
+def photo(request: SignedIn, photo_id: uuid.UUID, small: bool = False) -> FileResponse:
+    """Return a photo, or its thumbnail."""
+    require(request.user, "read")
+    found = photos.find_photo(photo_id, request.user)
+    chosen = found.thumbnail if small and found.thumbnail else found.file
+    return FileResponse(chosen.open("rb"), content_type="image/jpeg")
+
+
+@router.put("/photos/{uuid:photo_id}/marks", response=VisitPage)
+def marks(request: SignedIn, photo_id: uuid.UUID, payload: MarksIn) -> VisitPage:
+    """Lay arrows and words over a photo."""
+    found = photos.mark_photo(photo_id, [mark.model_dump() for mark in payload.marks], actor=request.user)
+    return visit_page(find_visit(found.visit_id, request.user), request.user)

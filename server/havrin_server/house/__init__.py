@@ -1,0 +1,1 @@
+"""House rules: read, tried on the visits that were, kept."""

@@ -1,0 +1,84 @@
+"""The interface's root: signing in is needed for everything but health and the sign-in itself."""
+
+from django.http import HttpRequest, HttpResponse
+from django.http.request import UnreadablePostError
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError, ValidationError
+from ninja.security import django_auth
+
+from havrin_core.errors import BadDocument, CoreError, NotUnderstood, OutOfDomain, UnknownName, WrongDimension
+from havrin_core.wording.phrases import words
+from havrin_server.captures.views import live, logs, photos
+from havrin_server.errors import ServerError
+from havrin_server.house import views as house
+from havrin_server.operations import views as operations
+from havrin_server.people import views as people
+from havrin_server.reports.views import papers, records, sites
+from havrin_server.shop import views as shop
+from havrin_server.visits.views import amendments, planning, round, visit
+
+api = NinjaAPI(title="Havrin", version="1", auth=django_auth, docs_url=None, openapi_url=None, urls_namespace="havrin")
+_SUBJECTS = (
+    operations,
+    people,
+    round,
+    visit,
+    amendments,
+    planning,
+    live,
+    logs,
+    photos,
+    shop,
+    house,
+    sites,
+    records,
+    papers,
+)
+for subject in _SUBJECTS:
+    api.add_router("", subject.router)
+
+# The one table from the core's errors to HTTP; the server's own carry their status.
+CORE_STATUS: dict[type[CoreError], int] = {
+    NotUnderstood: 422,
+    WrongDimension: 422,
+    OutOfDomain: 422,
+    UnknownName: 422,
+    BadDocument: 422,
+}
+
+
+def _problem(
+    request: HttpRequest, status: int, code: str, title: str, details: list[str] | None = None
+) -> HttpResponse:
+    body = {"type": f"/problems/{code}", "title": title, "status": status, "code": code, "details": details or []}
+    response = api.create_response(request, body, status=status)
+    response["Content-Type"] = "application/problem+json"
+    return response
+
+
+@api.exception_handler(ServerError)
+def _server_error(request: HttpRequest, error: ServerError) -> HttpResponse:
+    return _problem(request, error.status, error.code, error.message, error.details)
+
+
+@api.exception_handler(CoreError)
+def _core_error(request: HttpRequest, error: CoreError) -> HttpResponse:
+    return _problem(request, CORE_STATUS[type(error)], error.code, words(error.said))
+
+
+@api.exception_handler(AuthenticationError)
+def _not_signed_in(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
+    return _problem(request, 401, "not_signed_in", "Sign in first.")
+
+
+@api.exception_handler(ValidationError)
+def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
+    details = [
+        f"{'.'.join(str(p) for p in e['loc'] if p not in ('body', 'payload'))}: {e['msg']}" for e in error.errors
+    ]
+    return _problem(request, 422, "invalid_request", "The request has fields that cannot be read.", details)
+
+
+@api.exception_handler(UnreadablePostError)
+def _cut_off(request: HttpRequest, error: UnreadablePostError) -> HttpResponse:
+    return _problem(request, 400, "upload_cut_off", "The upload broke off: send it again.")

@@ -1,0 +1,53 @@
+"""Signing in and out, and what a person prefers."""
+
+from django.contrib.auth import authenticate, login, logout
+from django.http import HttpRequest
+from django.middleware.csrf import get_token
+from ninja import Router
+
+from havrin_server.errors import NotAllowed
+from havrin_server.people.models import Person
+from havrin_server.people.requests import SignedIn
+from havrin_server.people.schemas import Me, Preferences, SignIn
+
+router = Router(tags=["session"])
+
+
+def me(person: Person) -> Me:
+    """Return the signed-in person for the page."""
+    firm = person.firm
+    said = {"firm": firm.name if firm else "", "zone": firm.zone if firm else "UTC"}
+    return Me.of(person, name=person.full_name, **said)
+
+
+@router.get("/session", response=Me)
+def who(request: SignedIn) -> Me:
+    """Return who is signed in."""
+    get_token(request)
+    return me(request.user)
+
+
+@router.post("/session", response=Me, auth=None)
+def sign_in(request: HttpRequest, payload: SignIn) -> Me:
+    """Sign in with name and password."""
+    person = authenticate(request, username=payload.username, password=payload.password)
+    if person is None:
+        raise NotAllowed("Wrong name or password.", code="wrong_password")
+    login(request, person)
+    get_token(request)
+    return me(person)
+
+
+@router.delete("/session", response={204: None})
+def sign_out(request: SignedIn) -> tuple[int, None]:
+    """Sign out."""
+    logout(request)
+    return 204, None
+
+
+@router.patch("/session", response=Me)
+def prefer(request: SignedIn, payload: Preferences) -> Me:
+    """Choose the units that are shown."""
+    request.user.unit_system = payload.unit_system
+    request.user.save(update_fields=["unit_system"])
+    return me(request.user)

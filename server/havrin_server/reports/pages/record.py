@@ -1,0 +1,127 @@
+"""The record of one unit, for the firm and for the customer."""
+
+from havrin_core.facts.facts import Facts
+from havrin_core.follow_up.trends import trend_of
+from havrin_core.limits.limits import band_for
+from havrin_core.quantities.display import show
+from havrin_core.quantities.units import shown_unit
+from havrin_core.rules.readings import judged_value
+from havrin_core.standing.model import Assessment
+from havrin_core.tape.corrections import effective
+from havrin_core.tape.entries import Action, Entry
+from havrin_core.vocabulary.measurands import measurand
+from havrin_core.wording.closing import standing_title
+from havrin_core.wording.entries import echo
+from havrin_core.wording.names import VISIT_REASONS, quantity_name, visit_reason
+from havrin_core.wording.record import trend_words
+from havrin_core.wording.stations import unit_line
+from havrin_server.people.models import Person
+from havrin_server.reports.models import ShareLink
+from havrin_server.reports.pages.links import link_out
+from havrin_server.reports.schemas.record import RecordCell, RecordRow, RecordVisit, SharedOut, SharedVisit, UnitRecord
+from havrin_server.reports.sharing import shared_visits, token_of
+from havrin_server.units.models import Unit
+from havrin_server.visits.models import Visit
+from havrin_server.visits.pages.earlier import closed_title
+from havrin_server.visits.queries import assess_visit, tape_of
+
+_MOST_VISITS = 40
+Key = tuple[str, str | None]
+
+
+class _Seen:
+    """One visit, read and judged once."""
+
+    def __init__(self, visit: Visit, system: str) -> None:
+        self.visit, self.system = visit, system
+        self.tape: tuple[Entry, ...] = tape_of(visit)
+        self.found: Assessment = assess_visit(visit, self.tape)
+        self.facts = Facts(self.tape)
+        self.views = {(v.quantity, v.stage): v for v in self.found.readings}
+
+    def out(self) -> RecordVisit:
+        visit = self.visit
+        level = visit.closed_level or self.found.level
+        said = {name: [b.text for _, b in self.facts.said(name)] for name in ("advise", "refuse")}
+        done = [echo(line.body, self.system) for line in effective(self.tape) if isinstance(line.body, Action)]
+        return RecordVisit.of(
+            visit,
+            reason=visit_reason(visit.reason),
+            technician=visit.technician.full_name,
+            level=level,
+            title=closed_title(visit) if visit.closed_at else standing_title(self.found),
+            closed=visit.closed_at is not None,
+            words=visit.customer_words,
+            advised=said["advise"],
+            refused=said["refuse"],
+            done=done,
+            photos=list(visit.photos.order_by("taken_at").values_list("pk", flat=True)),
+        )
+
+    def cell(self, key: Key) -> RecordCell | None:
+        view = self.views.get(key)
+        if view is None:
+            return None
+        dimension = measurand(key[0]).dimension
+        newest = show(view.value, dimension, self.system).text
+        left = view.phase == "left"
+        earlier = show(view.found, dimension, self.system).text if view.found is not None else ""
+        return RecordCell(found=earlier if left else newest, left=newest if left else "", state=view.verdict)
+
+
+def unit_record(unit: Unit, person: Person) -> UnitRecord:
+    """Return the unit's record in the person's units, visits newest first."""
+    system = person.unit_system
+    rows = Visit.objects.filter(unit=unit, version__gt=0).select_related("unit__site", "unit__model", "technician")
+    seen = [_Seen(visit, system) for visit in rows.order_by("-day", "-pk")[:_MOST_VISITS]]
+    visits = [one.out() for one in seen]
+    keys = list(dict.fromkeys(key for one in seen for key in one.views))
+    return UnitRecord.of(
+        unit,
+        line=unit_line(unit.described(), system),
+        site=unit.site.name,
+        zone=unit.site.zoneinfo().key,
+        reasons=dict(VISIT_REASONS),
+        visits=visits,
+        rows=[_row(unit, key, seen, system) for key in keys],
+        links=[link_out(link) for link in unit.links.select_related("made_by").order_by("-made_at")],
+    )
+
+
+def _row(unit: Unit, key: Key, seen: list[_Seen], system: str) -> RecordRow:
+    quantity, stage = key
+    what = measurand(quantity)
+    points = [
+        (one.visit.day, judged_value(quantity, one.views[key].value)) for one in reversed(seen) if key in one.views
+    ]
+    band = band_for(unit.described(), seen[0].visit.rules(), quantity, stage)
+    trend = trend_of(points, band)
+    return RecordRow(
+        name=quantity_name(quantity, stage),
+        unit=shown_unit(what.dimension, system).symbol,
+        cells=[one.cell(key) for one in seen],
+        trend=trend_words(trend, quantity, system),
+    )
+
+
+def shared_page(link: ShareLink) -> SharedOut:
+    """Return what a customer's link shows."""
+    token = token_of(link)
+    unit = link.unit
+    return SharedOut(
+        firm=unit.site.firm.name,
+        unit=unit.name,
+        site=unit.site.name,
+        until=link.expires_at.astimezone(link.unit.site.zoneinfo()).date(),
+        visits=[
+            SharedVisit.of(
+                v,
+                reason=visit_reason(v.reason),
+                level=v.closed_level or 1,
+                title=closed_title(v),
+                words=v.customer_words,
+                report=f"/api/shared/{token}/{v.pk}.pdf",
+            )
+            for v in shared_visits(link)
+        ],
+    )

@@ -1,0 +1,1 @@
+"""What the calls about records, sites, links and papers take and say."""

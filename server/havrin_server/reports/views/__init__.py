@@ -1,0 +1,1 @@
+"""The calls about records, sites, links and papers."""

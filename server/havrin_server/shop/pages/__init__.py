@@ -1,0 +1,1 @@
+"""The shop's documents as data for the page."""

@@ -1,0 +1,101 @@
+"""Visits and the tape. The tape is append-only: migration 0002 makes the database refuse the rest."""
+
+from dataclasses import replace
+from typing import Any
+
+from django.db import models
+
+from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
+from havrin_core.machine.unit import Unit as CoreUnit
+from havrin_core.tape.bundle import unit_from_dict
+from havrin_core.tape.entries import SCHEMA
+from havrin_server.instruments.models import Instrument
+from havrin_server.people.models import Person
+from havrin_server.units.models import Unit
+
+ENTRY_SCHEMA = SCHEMA
+
+
+class Visit(models.Model):
+    """One attendance at one unit. ``house_rules`` are those it is judged by; ``version`` counts its entries."""
+
+    unit = models.ForeignKey(Unit, on_delete=models.PROTECT)
+    reason = models.CharField(max_length=20)
+    day = models.DateField()
+    turn = models.PositiveSmallIntegerField(default=0)
+    complaint = models.TextField(blank=True)
+    technician = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="visits")
+    house_rules: Any = models.JSONField(default=dict)
+    version = models.PositiveIntegerField(default=0)
+    closed_at = models.DateTimeField(null=True)
+    closed_by = models.ForeignKey(Person, on_delete=models.PROTECT, null=True, related_name="closed_visits")
+    closed_level = models.PositiveSmallIntegerField(null=True)
+    left = models.CharField(max_length=12, blank=True)  # how the unit was left: a key of the core's WAYS_LEFT
+    opened_with: Any = models.JSONField(null=True)  # what the unit's last visit had left open, pinned at the close
+    left_open: Any = models.JSONField(null=True)  # what this one leaves open for the next, stored at the close
+    pinned: Any = models.JSONField(
+        null=True
+    )  # the unit, its model, kind, circuit and accuracies as they were judged by
+    frozen: Any = models.JSONField(null=True)  # the assessment as it stood at the close, by unit system
+    past: Any = models.JSONField(null=True)  # what was renewed or at fault, for the odds of later searches
+    customer_words = models.TextField(blank=True)
+    signed_by = models.CharField(max_length=120, blank=True)
+    signature: Any = models.JSONField(default=list)  # strokes: lists of [x, y] in 0..1
+
+    def described(self) -> CoreUnit:
+        """Return the unit as this visit judges it: as it was pinned with the first entry, as it is before that."""
+        if self.pinned is None:
+            return self.unit.described()
+        built = unit_from_dict(self.pinned["unit"])
+        return replace(built, surroundings=tuple(self.pinned["surroundings"]))
+
+    def rules(self) -> HouseRules:
+        """Return the house rules that this visit is judged by."""
+        return house_rules_from_dict(self.house_rules)
+
+
+class Amendment(models.Model):
+    """What somebody had to say of a visit after it was closed. Append-only, as the tape (migration 0006).
+
+    ``entries`` are as in a bundle; ``left_open`` is what they add to what the visit left open, stored for the next one.
+    """
+
+    id = models.UUIDField(primary_key=True)
+    visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="amendments")
+    author = models.ForeignKey(Person, on_delete=models.PROTECT)
+    at = models.DateTimeField()
+    zone = models.CharField(max_length=6)
+    why = models.TextField()
+    entries: Any = models.JSONField()
+    left_open: Any = models.JSONField()
+
+
+class TapeEntry(models.Model):
+    """One line of a tape: typed columns for what is asked, JSON for the rest."""
+
+    id = models.UUIDField(primary_key=True)
+    visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="entries")
+    unit = models.ForeignKey(Unit, on_delete=models.PROTECT)
+    group = models.UUIDField()
+    schema = models.PositiveSmallIntegerField(default=ENTRY_SCHEMA)
+    kind = models.CharField(max_length=20)
+    phase = models.CharField(max_length=5)
+    stage = models.CharField(max_length=5, null=True)
+    quantity = models.CharField(max_length=40, null=True)
+    value_si = models.FloatField(null=True)
+    at = models.DateTimeField()
+    zone = models.CharField(max_length=6)  # the writer's offset, like +01:00
+    recorded_at = models.DateTimeField()
+    sent_at = models.DateTimeField(null=True)  # what the device's clock showed when it sent the line
+    device = models.CharField(max_length=40, blank=True)
+    author = models.ForeignKey(Person, on_delete=models.PROTECT)
+    instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT, null=True)
+    data: Any = models.JSONField()
+
+    class Meta:
+        indexes = [
+            models.Index(fields=["visit", "at"], name="tape_of_visit"),
+            models.Index(
+                fields=["unit", "quantity", "at"], condition=models.Q(quantity__isnull=False), name="tape_trend"
+            ),
+        ]

@@ -1,0 +1,306 @@
+"""Reading tapes: visits of a firm, their assessment, the situation in which a line is read."""
+
+from collections.abc import Mapping
+from dataclasses import asdict, replace
+from datetime import date, timedelta
+from typing import Any
+
+from django.db.models import QuerySet
+from django.utils import timezone
+
+from havrin_core.facts.facts import Facts
+from havrin_core.facts.plate_values import plated
+from havrin_core.machine.circuit.read import circuit_names
+from havrin_core.machine.kind_files import kind_names
+from havrin_core.machine.unit import Unit
+from havrin_core.machine.unit_model import merged_plate
+from havrin_core.quantities.uncertainty import Accuracy
+from havrin_core.quantities.units import INWC_PA
+from havrin_core.rules.causes import CALL
+from havrin_core.rules.families import family_of_code, open_causes
+from havrin_core.search.model import Outlook
+from havrin_core.search.odds import LOOKS_BACK_DAYS, past_of
+from havrin_core.search.visit_search import outlook_of
+from havrin_core.shorthand.model import Situation, situation_of
+from havrin_core.standing.assess import assess
+from havrin_core.standing.carry_over import left_open
+from havrin_core.standing.model import Assessment
+from havrin_core.tape.background import Background, Past
+from havrin_core.tape.bundle import FORMAT, VERSION
+from havrin_core.tape.documents import body_from_dict, entry_from_dict, entry_to_dict
+from havrin_core.tape.entries import Entry
+from havrin_core.tape.visit import NOTHING_OPEN, LeftOpen, VisitTape
+from havrin_server.errors import NotFound
+from havrin_server.instruments.models import Instrument
+from havrin_server.people.models import Person
+from havrin_server.shop.library import circuit_document, library_for
+from havrin_server.units.models import Unit as SiteUnit
+from havrin_server.visits.models import Amendment, TapeEntry, Visit
+from havrin_server.visits.zones import in_zone
+
+
+def visits_of(person: Person) -> QuerySet[Visit]:
+    """Return the visits of the person's firm."""
+    related = ("unit__site", "unit__model", "technician", "closed_by")
+    return Visit.objects.filter(unit__site__firm_id=person.own_firm_id, unit__site__firm__isnull=False).select_related(
+        *related
+    )
+
+
+def find_visit(visit_id: int, person: Person) -> Visit:
+    """Return one visit. Raises NotFound, also for another firm's."""
+    visit = visits_of(person).filter(pk=visit_id).first()
+    if visit is None:
+        raise NotFound("There is no such visit in your firm.")
+    return visit
+
+
+_ENTRY_COLUMNS = (
+    "id",
+    "at",
+    "zone",
+    "phase",
+    "kind",
+    "data",
+    "schema",
+    "group",
+    "instrument__name",
+    "author__first_name",
+    "author__last_name",
+    "device",
+    "sent_at",
+    "recorded_at",
+)
+
+
+def tape_of(visit: Visit) -> tuple[Entry, ...]:
+    """Return the visit's entries as the core reads them, each at its writer's own time zone."""
+    # Plain rows: a tape is read on every line, and model instances would cost more than judging it.
+    rows = visit.entries.order_by("recorded_at", "at", "id").values_list(*_ENTRY_COLUMNS)
+    return tuple(
+        Entry(
+            str(pk),
+            in_zone(at, zone),
+            f"{first} {last}".strip(),
+            phase,
+            body_from_dict(kind, data, schema=schema),
+            str(group),
+            name or "",
+            device,
+            sent,
+            received,
+        )
+        for pk, at, zone, phase, kind, data, schema, group, name, first, last, device, sent, received in rows
+    )
+
+
+def unit_of(visit: Visit, tape: tuple[Entry, ...]) -> Unit:
+    """Return the visit's unit, with what the tape read off its plate."""
+    return plated(visit.described(), tape)
+
+
+def suspects_of(visit: Visit, unit: Unit, tape: tuple[Entry, ...], others: int = 4) -> Outlook | None:
+    """Return who is under suspicion, with what was known of the unit beforehand."""
+    return outlook_of(unit, visit.rules(), tape, background_of(visit), others)
+
+
+def background_of(visit: Visit) -> Background:
+    """Return what is known of the visit's unit before anything is read."""
+    unit = visit.unit
+    age = visit.day.year - unit.installed_year if unit.installed_year else None
+    since = visit.day - timedelta(days=LOOKS_BACK_DAYS)
+    rows = unit.visit_set.filter(past__isnull=False, day__lte=visit.day, day__gt=since).exclude(pk=visit.pk)
+    past = tuple(
+        Past((visit.day - day).days, row.get("deed", ""), row.get("part", ""))
+        for day, found in rows.exclude(past=[]).values_list("day", "past")
+        for row in found or ()
+    )
+    return Background(visit.day.month, age, tuple(unit.surroundings), past)
+
+
+def past_document(tape: tuple[Entry, ...]) -> list[dict[str, str]]:
+    """Return what a tape did and found, as it is kept with its closed visit."""
+    return [{"deed": item.deed, "part": item.part} for item in past_of(tape, 0)]
+
+
+def judged_tape(visit: Visit, tape: tuple[Entry, ...] | None = None) -> VisitTape:
+    """Return the visit as the core judges it, with what the unit's last visit left open."""
+    entries = tape_of(visit) if tape is None else tape
+    return VisitTape(visit.reason, entries, accuracies_of(visit), open_before(visit))
+
+
+def assess_visit(visit: Visit, tape: tuple[Entry, ...] | None = None) -> Assessment:
+    """Return the standing of the visit's unit by the visit's own rules."""
+    return assess(visit.described(), visit.rules(), judged_tape(visit, tape), visit.left or None)
+
+
+def open_before(visit: Visit) -> LeftOpen:
+    """Return what is open on the unit beside this visit: pinned once this visit is closed itself.
+
+    That is what its last closed visit left open, and what stands open on another open visit of the same unit.
+    """
+    if visit.opened_with is not None:
+        return left_open_from(visit.opened_with)
+    last = _last_left(visit)
+    others = Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=True, version__gt=0).exclude(pk=visit.pk)
+    for other in others.select_related("unit__site", "unit__model"):
+        found = _open_on(other, last)
+        last = last.joined(LeftOpen(found.entries))  # what it still has to show is its own business
+    return last
+
+
+def _last_left(visit: Visit) -> LeftOpen:
+    rows = Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=False).exclude(pk=visit.pk)
+    newest = rows.order_by("-closed_at", "-pk").values("pk", "closed_at", "left_open").first()
+    if newest is None or newest["left_open"] is None:
+        return NOTHING_OPEN
+    left = left_open_from(newest["left_open"])
+    said_since = Amendment.objects.filter(visit__unit_id=visit.unit_id, at__gte=newest["closed_at"]).order_by("at")
+    for document in said_since.exclude(visit=visit).values_list("left_open", flat=True):
+        left = left.joined(left_open_from(document))
+    return left
+
+
+def _open_on(other: Visit, last: LeftOpen) -> LeftOpen:
+    tape = VisitTape(other.reason, tape_of(other), accuracies_of(other), last)
+    return left_open(other.described(), other.rules(), tape)
+
+
+def left_open_from(document: Mapping[str, Any]) -> LeftOpen:
+    """Return what a close stored."""
+    entries = tuple(entry_from_dict(row, "left_open") for row in document["entries"])
+    return LeftOpen(entries, tuple(document["owed"]))
+
+
+def left_open_document(left: LeftOpen) -> dict[str, Any]:
+    """Return what a close stores."""
+    return {"entries": [entry_to_dict(entry) for entry in left.entries], "owed": list(left.owed)}
+
+
+def accuracies_of(visit: Visit) -> dict[str, dict[str, Accuracy]]:
+    """Return the stated accuracies of the firm's instruments, as pinned once the visit has begun."""
+    if visit.pinned is not None:
+        stated = visit.pinned["instruments"].items()
+        return {name: {q: Accuracy(**figures) for q, figures in rows.items()} for name, rows in stated}
+    rows = Instrument.objects.filter(firm_id=visit.unit.site.firm_id)
+    return {instrument.name: instrument.accuracies() for instrument in rows}
+
+
+def earlier_visits(visit: Visit, most: int = 6) -> QuerySet[Visit]:
+    """Return the unit's closed visits before this one, newest first."""
+    return (
+        Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=False)
+        .exclude(pk=visit.pk)
+        .select_related("unit__site", "unit__model", "technician")
+        .order_by("-day")[:most]
+    )
+
+
+def newest_visits(unit: SiteUnit, most: int = 2) -> list[Visit]:
+    """Return the unit's newest visits on which something was written, newest first."""
+    written = Visit.objects.filter(unit=unit, version__gt=0).select_related("unit__site", "unit__model", "technician")
+    return list(written.order_by("-day", "-pk")[:most])
+
+
+def neighbours_supply(visit: Visit) -> list[tuple[SiteUnit, TapeEntry | None]]:
+    """Return the other units on the same branch of the gas line, each with its newest reading of running supply."""
+    unit = visit.unit
+    if not unit.gas_line:
+        return []
+    others = SiteUnit.objects.filter(site_id=unit.site_id, gas_line=unit.gas_line).exclude(pk=unit.pk).order_by("label")
+    rows = TapeEntry.objects.filter(kind="reading", quantity="supply_running_pa", at__date__lte=visit.day)
+    return [(other, rows.filter(unit=other).order_by("-at").first()) for other in others]
+
+
+def round_of(person: Person, day: date) -> QuerySet[Visit]:
+    """Return the firm's visits of ``day`` in the order to drive; a technician sees the own ones."""
+    visits = visits_of(person).filter(day=day)
+    if person.role == "technician":
+        visits = visits.filter(technician=person)
+    return visits.order_by("turn")
+
+
+def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situation:
+    """Return what is taken for granted when a line is typed on this visit; a cause is set against what is open."""
+    plain = situation_of(
+        visit.described(),
+        stage=stage,
+        phase=phase,
+        system=system,
+        meter_gauge_pa=lambda: _meter_pa(visit),
+        open=lambda: _open_causes(visit),
+        today=visit.unit.site.today(timezone.now()),
+    )
+    return replace(plain, air_temps_k=lambda: _air_temps(visit, plain.stage))
+
+
+def _open_causes(visit: Visit) -> tuple[tuple[str, str], ...]:
+    call = ((CALL, family_of_code(CALL)),) if visit.reason == "no_heat" else ()
+    return (*open_causes(assess_visit(visit).reasons), *call)
+
+
+def bundle_of(visit: Visit, system: str) -> dict[str, object]:
+    """Return the visit as a bundle document."""
+    return {
+        "format": FORMAT,
+        "version": VERSION,
+        "unit_system": system,
+        "unit": unit_document(visit),
+        "house_rules": visit.house_rules,
+        "background": asdict(background_of(visit)),
+        "visit": {
+            "reason": visit.reason,
+            "day": visit.day.isoformat(),
+            "entries": [entry_to_dict(e) for e in tape_of(visit)],
+            **_before_document(visit),
+            "instruments": {
+                name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()
+            },
+        },
+    }
+
+
+def _before_document(visit: Visit) -> dict[str, object]:
+    left = left_open_document(open_before(visit))
+    return {"open_before": left["entries"], "owed": left["owed"]}
+
+
+def unit_document(visit: Visit) -> dict[str, object]:
+    """Return the unit whole: what comes from the firm's own shop goes along."""
+    if visit.pinned is not None:
+        return dict(visit.pinned["unit"])
+    unit, model = visit.unit, visit.unit.of_model()
+    library = library_for(unit.site.firm_id, model)
+    document: dict[str, object] = {
+        "name": unit.name,
+        "kind": model.kind,
+        "altitude_m": unit.site.altitude_m,
+        "installed_year": unit.installed_year,
+        "plate": merged_plate(model.plate, unit.plate),
+        "manual": [asdict(row) for row in model.manual],
+        "codes": [asdict(row) for row in model.codes],
+    }
+    if model.kind not in kind_names():
+        document["kind_document"] = library.kinds[model.kind]
+    circuit = unit.described().circuit
+    if circuit is not None and (model.circuit or circuit.key not in circuit_names()):
+        document["circuit_document"] = circuit_document(unit.site.firm_id, circuit.key)
+    return document
+
+
+_USUAL_METER_PA = 7 * INWC_PA  # where the supply was not read yet
+
+
+def _meter_pa(visit: Visit) -> float:
+    """Return the pressure at the meter: as the running supply was last read, else as is usual."""
+    rows = visit.entries.filter(quantity="supply_running_pa").order_by("-at")
+    return rows.values_list("value_si", flat=True).first() or _USUAL_METER_PA
+
+
+def _air_temps(visit: Visit, stage: str) -> tuple[float, float] | None:
+    rows = visit.entries.filter(kind__in=["reading", "correction"], data__isnull=False)
+    if not rows.filter(quantity__in=["return_air_temp_k", "supply_air_temp_k"]).exists():
+        return None
+    facts = Facts(tape_of(visit))
+    cold, hot = facts.newest("return_air_temp_k", None), facts.newest("supply_air_temp_k", stage)
+    return (cold.value, hot.value) if cold and hot else None

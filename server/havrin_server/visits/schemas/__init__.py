@@ -1,0 +1,1 @@
+"""What the calls about visits take and say."""

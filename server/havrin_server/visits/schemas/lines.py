@@ -1,0 +1,100 @@
+"""Lines of the bar: what is typed, what was understood of it, what can be picked."""
+
+from datetime import datetime
+from typing import Literal
+from uuid import UUID
+
+from pydantic import BaseModel, Field
+
+from havrin_server.view_model import ViewModel, Words
+
+Phase = Literal["found", "left", "trial"]
+
+
+class LineIn(BaseModel):
+    """A line as typed, with the id that the page gave it."""
+
+    id: UUID
+    text: str = Field(max_length=2000)
+    stage: str | None = None
+    phase: Phase = "found"
+    at: datetime
+    instrument: int | None = None
+    sent_at: datetime | None = None
+    device: str = Field(default="", max_length=40)
+    as_note: bool = False
+
+
+class ReadBackIn(BaseModel):
+    """A line that is still being typed."""
+
+    text: str = Field(max_length=2000)
+    stage: str | None = None
+    phase: Phase = "found"
+
+
+class NearMeaning(ViewModel):
+    """A line that may have been meant, and what it means; "" where it says it itself."""
+
+    line: str
+    meaning: Words
+
+
+class LineProblem(ViewModel):
+    """A piece that was not understood."""
+
+    piece: str
+    text: Words
+    meanings: list[NearMeaning]
+
+
+class LineQuestion(ViewModel):
+    """A question back, with lines to choose from."""
+
+    question: Words
+    choices: list[str]
+
+
+class ReadBack(ViewModel):
+    """What was understood of a line; ``unread`` are the words that nothing used."""
+
+    echo: list[str]
+    problems: list[LineProblem]
+    asks: list[LineQuestion]
+    unread: list[str]
+    offers_note: bool
+    doubts: list[Words]
+    writable: bool
+    station: str
+    phase: Phase
+    stage: str
+
+
+class CorrectionIn(BaseModel):
+    """What an entry should have said; null strikes it."""
+
+    id: UUID
+    corrects: UUID
+    text: str | None
+    at: datetime
+    why: str = Field(default="", max_length=500)
+    sent_at: datetime | None = None
+    device: str = Field(default="", max_length=40)
+
+
+class WordOut(ViewModel):
+    """A line that can be picked instead of typed."""
+
+    line: str
+    text: str
+    station: str
+    level: int
+
+
+class Vocabulary(ViewModel):
+    """What can be picked: things done, things found, devices for jumpers, words that begin readings."""
+
+    done: list[WordOut]
+    found: list[WordOut]
+    jumpers: list[WordOut]
+    other: list[WordOut]

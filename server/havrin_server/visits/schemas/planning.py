@@ -1,0 +1,23 @@
+"""Planning a visit."""
+
+from datetime import date
+
+from pydantic import BaseModel
+
+from havrin_server.view_model import ViewModel
+
+
+class PlanIn(BaseModel):
+    """A visit to put on a round."""
+
+    reason: str
+    day: date
+    complaint: str = ""
+
+
+class PlannedOut(ViewModel):
+    """The visit that was planned, and on whose round."""
+
+    id: int
+    day: date
+    technician: str

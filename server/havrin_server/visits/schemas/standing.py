@@ -1,0 +1,51 @@
+"""May it be left running: the answer, its reasons, what is still to show."""
+
+from havrin_server.view_model import ViewModel
+
+
+class ReasonOut(ViewModel):
+    """A reason for the standing."""
+
+    level: int
+    code: str
+    text: str
+    lifts: str
+    station: str
+    reading: str
+    limit: str
+    source: str
+
+
+class MissingOut(ViewModel):
+    """Something still to show."""
+
+    text: str
+    station: str
+    how: str
+    minutes: int
+    after_work: str
+    starter: str
+
+
+class NextOut(ViewModel):
+    """The step offered next."""
+
+    title: str
+    why: str
+    minutes: int
+    station: str
+    starter: str
+
+
+class StandingOut(ViewModel):
+    """May this be left running?"""
+
+    level: int
+    title: str
+    settled: bool
+    reasons: list[ReasonOut]
+    missing: list[MissingOut]
+    next_step: NextOut | None
+    not_judged: list[str]
+    leaving: str | None
+    several_causes: bool

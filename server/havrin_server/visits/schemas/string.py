@@ -1,0 +1,76 @@
+"""What the interface says about a unit's circuit, its sequence and the suspects."""
+
+from havrin_server.figures.schemas import Shown
+from havrin_server.shop.circuit_schemas import EventOut, Named, RungOut
+from havrin_server.view_model import ViewModel, Words
+
+
+class SuspectOut(ViewModel):
+    """A part under suspicion; shares are of 1."""
+
+    part: str
+    name: str
+    share: float
+    faults: list[str]
+
+
+class MeaningOut(ViewModel):
+    """What an outcome of the next test would mean."""
+
+    outcome: Words
+    share: float
+    first: str
+    first_share: float
+
+
+class OfferOut(ViewModel):
+    """The test offered next."""
+
+    title: Words
+    minutes: float
+    why: str
+    caution: Words
+    starter: str
+    meanings: list[MeaningOut]
+
+
+class ConflictOut(ViewModel):
+    """A reading that no suspect explains, or that another contradicts."""
+
+    name: Words
+    shown: Words
+    expected: Words
+    entry_id: str
+
+
+class SuspectsOut(ViewModel):
+    """Who is under suspicion, what to test next, what does not fit."""
+
+    given: int
+    suspects: list[SuspectOut]
+    next: OfferOut | None
+    others: list[OfferOut]
+    conflicts: list[ConflictOut]
+    clear: bool
+    proof: list[Words]
+    beforehand: list[str]
+
+
+class StringOut(ViewModel):
+    """The String view of a visit. ``known`` is false where no circuit is known for the unit."""
+
+    known: bool
+    name: str
+    state: str
+    states: list[Named]
+    rungs: list[RungOut]
+    events: list[EventOut]
+    longest_s: float
+    suspects: SuspectsOut | None
+
+
+class MeterOut(ViewModel):
+    """What a voltmeter shows between two nodes of a sound circuit."""
+
+    shown: Shown
+    note: Words

@@ -1,0 +1,1 @@
+"""The calls about visits."""

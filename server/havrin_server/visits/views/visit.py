@@ -1,0 +1,162 @@
+"""A visit's page, and everything that is written on its tape."""
+
+import json
+
+from django.utils import timezone
+from ninja import File, Router, UploadedFile
+
+from havrin_core.shorthand.reader import read_line
+from havrin_core.wording.entries import line_echo
+from havrin_server.errors import NotWritable
+from havrin_server.people.permissions import require
+from havrin_server.people.requests import SignedIn
+from havrin_server.visits import services
+from havrin_server.visits.models import Visit
+from havrin_server.visits.pages.arrival import arrival_page
+from havrin_server.visits.pages.closing import closing_page
+from havrin_server.visits.pages.exchanger import exchanger_page
+from havrin_server.visits.pages.string import meter_out, string_page
+from havrin_server.visits.pages.visit import visit_page
+from havrin_server.visits.pages.vocabulary import pickable_lines
+from havrin_server.visits.pages.workings import workings_page
+from havrin_server.visits.queries import find_visit, situation
+from havrin_server.visits.schemas.arrival import ArrivalOut
+from havrin_server.visits.schemas.closing import ClosingOut
+from havrin_server.visits.schemas.exchanger import ExchangerOut
+from havrin_server.visits.schemas.lines import (
+    CorrectionIn,
+    LineIn,
+    ReadBack,
+    ReadBackIn,
+    Vocabulary,
+)
+from havrin_server.visits.schemas.string import MeterOut, StringOut
+from havrin_server.visits.schemas.visit import CloseIn, VisitPage
+from havrin_server.visits.schemas.workings import WorkingsOut
+from havrin_server.visits.signals import visit_closed
+from havrin_server.visits.views.addresses import record_address
+
+router = Router(tags=["visits"])
+
+
+def _page(request: SignedIn, visit_id: int) -> VisitPage:
+    return visit_page(find_visit(visit_id, request.user), request.user)
+
+
+@router.get("/visits/{int:visit_id}", response=VisitPage)
+def page(request: SignedIn, visit_id: int) -> VisitPage:
+    """Return everything that the page of a visit draws."""
+    require(request.user, "read")
+    return _page(request, visit_id)
+
+
+@router.get("/visits/{int:visit_id}/arrival", response=ArrivalOut)
+def arrival(request: SignedIn, visit_id: int) -> ArrivalOut:
+    """Return what is asked and looked at before anything is touched."""
+    require(request.user, "read")
+    return arrival_page(find_visit(visit_id, request.user), request.user.unit_system)
+
+
+@router.get("/visits/{int:visit_id}/closing", response=ClosingOut)
+def closing(request: SignedIn, visit_id: int) -> ClosingOut:
+    """Return what closing the visit takes, in the order in which hands do it."""
+    require(request.user, "read")
+    return closing_page(find_visit(visit_id, request.user), request.user)
+
+
+@router.get("/visits/{int:visit_id}/exchanger", response=ExchangerOut)
+def exchanger(request: SignedIn, visit_id: int) -> ExchangerOut:
+    """Return the exchanger of the visit's unit with its findings, coverage and evidence."""
+    require(request.user, "read")
+    return exchanger_page(find_visit(visit_id, request.user))
+
+
+@router.get("/visits/{int:visit_id}/string", response=StringOut)
+def string(request: SignedIn, visit_id: int, state: str = "") -> StringOut:
+    """Return the circuit of the visit's unit with what was read on it, the sequence, and the suspects."""
+    require(request.user, "read")
+    return string_page(find_visit(visit_id, request.user), state)
+
+
+@router.get("/visits/{int:visit_id}/workings", response=WorkingsOut)
+def workings(request: SignedIn, visit_id: int) -> WorkingsOut:
+    """Return the computed figures of gas, draft, air and water."""
+    require(request.user, "read")
+    return workings_page(find_visit(visit_id, request.user), request.user.unit_system)
+
+
+@router.get("/visits/{int:visit_id}/meter", response=MeterOut | None)
+def meter(request: SignedIn, visit_id: int, state: str, a: str, b: str) -> MeterOut | None:
+    """Return what a voltmeter shows between two nodes of the sound circuit in ``state``."""
+    require(request.user, "read")
+    return meter_out(find_visit(visit_id, request.user), state, a, b)
+
+
+@router.get("/visits/{int:visit_id}/vocabulary", response=Vocabulary)
+def vocabulary(request: SignedIn, visit_id: int) -> Vocabulary:
+    """Return the lines that can be picked at the visit's unit."""
+    require(request.user, "read")
+    return pickable_lines(find_visit(visit_id, request.user).described())
+
+
+@router.get("/visits/{int:visit_id}/version", response=int)
+def version(request: SignedIn, visit_id: int) -> int:
+    """Return how many entries the tape has, to learn cheaply whether somebody wrote."""
+    require(request.user, "read")
+    return find_visit(visit_id, request.user).version
+
+
+@router.post("/visits/{int:visit_id}/read-back", response=ReadBack)
+def read_back(request: SignedIn, visit_id: int, payload: ReadBackIn) -> ReadBack:
+    """Say what a line means, without writing it."""
+    require(request.user, "read")
+    visit = find_visit(visit_id, request.user)
+    there = situation(visit, payload.stage, payload.phase, request.user.unit_system)
+    line = read_line(payload.text, there)
+    return ReadBack.of(line, echo=line_echo(line, there))
+
+
+@router.post("/visits/{int:visit_id}/lines", response=VisitPage)
+def write(request: SignedIn, visit_id: int, payload: LineIn) -> VisitPage:
+    """Write a line on the tape; return the page as it stands then."""
+    given = payload.model_dump()
+    command = services.WriteLine(
+        visit_id=visit_id, line_id=given.pop("id"), instrument_id=given.pop("instrument"), **given
+    )
+    return visit_page(services.write_line(command, actor=request.user, now=timezone.now()), request.user)
+
+
+@router.post("/visits/{int:visit_id}/corrections", response=VisitPage)
+def correct(request: SignedIn, visit_id: int, payload: CorrectionIn) -> VisitPage:
+    """Write a correction beside an entry."""
+    given = payload.model_dump()
+    command = services.CorrectEntry(visit_id=visit_id, correction_id=given.pop("id"), **given)
+    return visit_page(services.correct_entry(command, actor=request.user, now=timezone.now()), request.user)
+
+
+@router.post("/visits/{int:visit_id}/close", response=VisitPage)
+def close(request: SignedIn, visit_id: int, payload: CloseIn) -> VisitPage:
+    """Close the visit."""
+    command = services.CloseVisit(visit_id=visit_id, **payload.model_dump())
+    services.close_visit(command, actor=request.user, now=timezone.now())
+    visit = find_visit(visit_id, request.user)
+    visit_closed.send(sender=Visit, visit=visit, address=record_address(request, visit.unit_id))
+    return visit_page(visit, request.user)
+
+
+@router.post("/visits/{int:visit_id}/newest", response=VisitPage)
+def judge_by_newest(request: SignedIn, visit_id: int) -> VisitPage:
+    """Judge an open visit by the newest version of its unit, model, kind, circuit and instruments."""
+    services.judge_by_newest(visit_id, actor=request.user, now=timezone.now())
+    return _page(request, visit_id)
+
+
+@router.post("/visits/{int:visit_id}/bundle", response=VisitPage)
+def take_in_bundle(request: SignedIn, visit_id: int, file: File[UploadedFile]) -> VisitPage:
+    """Merge a visit bundle's entries into this visit."""
+    try:
+        data = json.loads(file.read().decode("utf-8-sig"))
+    except (UnicodeDecodeError, json.JSONDecodeError) as error:
+        raise NotWritable("This file is no JSON: a visit bundle is.", code="bundle_not_json") from error
+    services.take_in_bundle(visit_id, data, actor=request.user, now=timezone.now())
+    return _page(request, visit_id)
