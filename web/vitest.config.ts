@@ -2,4 +2,7 @@ import { mergeConfig } from 'vite'
 import { defineConfig } from 'vitest/config'
 import base from './vite.config'
 
-export default mergeConfig(base, defineConfig({ test: { environment: 'jsdom', include: ['src/**/*.test.ts'] } }))
+export default mergeConfig(
+  base,
+  defineConfig({ test: { environment: 'jsdom', isolate: false, include: ['src/**/*.test.ts'] } }),
+)

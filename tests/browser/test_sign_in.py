@@ -22,7 +22,7 @@ def test_a_wrong_password_is_answered_at_the_door(server, chromium):
     page.fill("input[name=username]", "tove")
     page.fill("input[name=password]", "not it")
     page.keyboard.press("Enter")
-    expect(page.get_by_role("alert")).to_contain_text("do not belong together")
+    expect(page.get_by_role("alert")).to_contain_text("Wrong name or password")
     context.close()
 
 

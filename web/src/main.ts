@@ -13,5 +13,9 @@ import { router } from './app/router'
 createApp(App)
   .use(createPinia())
   .use(router)
-  .use(VueQueryPlugin, { queryClientConfig: { defaultOptions: { queries: { retry: 1, networkMode: 'always', refetchOnWindowFocus: true } } } })
+  .use(VueQueryPlugin, {
+    queryClientConfig: {
+      defaultOptions: { queries: { retry: 1, networkMode: 'always', refetchOnWindowFocus: true } },
+    },
+  })
   .mount('#app')

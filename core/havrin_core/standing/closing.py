@@ -47,6 +47,11 @@ def held_steps(found: Assessment) -> frozenset[str]:
     return frozenset(held)
 
 
+def leaves_without_heat(found: Assessment) -> bool:
+    """Tell whether the unit stays off, so that the time without heat has to be planned."""
+    return found.level == SHUT_DOWN
+
+
 def not_said_yet(facts: Facts, found: Assessment) -> tuple[str, ...]:
     """Return which of SHUT_DOWN_SAYS are still to be said of this unit; none while it is not at level 4."""
     return tuple(kind for kind in SHUT_DOWN_SAYS if found.level == SHUT_DOWN and not facts.said(kind))

@@ -8,10 +8,12 @@ export const keys = {
   visit: (id: number) => ['visit', id] as const,
   site: (id: number) => ['site', id] as const,
   arrival: (id: number, version: number) => ['visit', id, 'arrival', version] as const,
-  string: (id: number, version: number, state: string) => ['visit', id, 'string', version, state] as const,
+  string: (id: number, version: number, state: string) =>
+    ['visit', id, 'string', version, state] as const,
   captures: (id: number) => ['visit', id, 'captures'] as const,
   workings: (id: number, version: number) => ['visit', id, 'workings', version] as const,
-  meter: (id: number, state: string, a: string, b: string) => ['visit', id, 'meter', state, a, b] as const,
+  meter: (id: number, state: string, a: string, b: string) =>
+    ['visit', id, 'meter', state, a, b] as const,
   log: (id: string) => ['log', id] as const,
   closing: (id: number, version: number) => ['visit', id, 'closing', version] as const,
   exchanger: (id: number, version: number) => ['visit', id, 'exchanger', version] as const,
@@ -26,52 +28,116 @@ const visitPath = (visit_id: number) => ({ params: { path: { visit_id } } })
 const logPath = (log_id: string) => ({ params: { path: { log_id } } })
 
 export const getMe = () => call<Schemas['Me']>(http.GET('/api/session'))
-export const signIn = (body: Schemas['SignIn']) => call<Schemas['Me']>(http.POST('/api/session', { body }))
+export const signIn = (body: Schemas['SignIn']) =>
+  call<Schemas['Me']>(http.POST('/api/session', { body }))
 export const signOut = () => call<unknown>(http.DELETE('/api/session'))
-export const prefer = (body: Schemas['Preferences']) => call<Schemas['Me']>(http.PATCH('/api/session', { body }))
+export const prefer = (body: Schemas['Preferences']) =>
+  call<Schemas['Me']>(http.PATCH('/api/session', { body }))
 export const getRound = () => call<Schemas['Round']>(http.GET('/api/round'))
-export const getSite = (id: number) => call<Schemas['SiteOut']>(http.GET('/api/sites/{site_id}', { params: { path: { site_id: id } } }))
-export const getWords = (id: number) => call<Schemas['Vocabulary']>(http.GET('/api/visits/{visit_id}/vocabulary', visitPath(id)))
-export const getVisit = (id: number) => call<Schemas['VisitPage']>(http.GET('/api/visits/{visit_id}', visitPath(id)))
-export const getVersion = (id: number) => call<number>(http.GET('/api/visits/{visit_id}/version', visitPath(id)))
-export const getArrival = (id: number) => call<Schemas['ArrivalOut']>(http.GET('/api/visits/{visit_id}/arrival', visitPath(id)))
+export const getSite = (id: number) =>
+  call<Schemas['SiteOut']>(http.GET('/api/sites/{site_id}', { params: { path: { site_id: id } } }))
+export const getWords = (id: number) =>
+  call<Schemas['Vocabulary']>(http.GET('/api/visits/{visit_id}/vocabulary', visitPath(id)))
+export const getVisit = (id: number) =>
+  call<Schemas['VisitPage']>(http.GET('/api/visits/{visit_id}', visitPath(id)))
+export const getVersion = (id: number) =>
+  call<number>(http.GET('/api/visits/{visit_id}/version', visitPath(id)))
+export const getArrival = (id: number) =>
+  call<Schemas['ArrivalOut']>(http.GET('/api/visits/{visit_id}/arrival', visitPath(id)))
 export const getString = (id: number, state: string) =>
-  call<Schemas['StringOut']>(http.GET('/api/visits/{visit_id}/string', { params: { path: { visit_id: id }, query: { state } } }))
-export const getWorkings = (id: number) => call<Schemas['WorkingsOut']>(http.GET('/api/visits/{visit_id}/workings', visitPath(id)))
-export const getCaptures = (id: number) => call<Schemas['CaptureOut'][]>(http.GET('/api/visits/{visit_id}/captures', visitPath(id)))
-export const startCapture = (id: number, body: Schemas['CaptureIn']) => call<Schemas['CaptureOut']>(http.POST('/api/visits/{visit_id}/captures', { ...visitPath(id), body }))
+  call<Schemas['StringOut']>(
+    http.GET('/api/visits/{visit_id}/string', {
+      params: { path: { visit_id: id }, query: { state } },
+    }),
+  )
+export const getWorkings = (id: number) =>
+  call<Schemas['WorkingsOut']>(http.GET('/api/visits/{visit_id}/workings', visitPath(id)))
+export const getCaptures = (id: number) =>
+  call<Schemas['CaptureOut'][]>(http.GET('/api/visits/{visit_id}/captures', visitPath(id)))
+export const startCapture = (id: number, body: Schemas['CaptureIn']) =>
+  call<Schemas['CaptureOut']>(
+    http.POST('/api/visits/{visit_id}/captures', { ...visitPath(id), body }),
+  )
 const capturePath = (capture_id: string) => ({ params: { path: { capture_id } } })
-export const endCapture = (id: string) => call<Schemas['CaptureOut']>(http.POST('/api/captures/{capture_id}/end', capturePath(id)))
-export const getTraces = (id: string, start_s?: number) => call<Schemas['TracesOut']>(http.GET('/api/captures/{capture_id}/traces', { params: { path: { capture_id: id }, query: { start_s: start_s ?? null, end_s: null } } }))
-export const writeDips = (id: string, body: Schemas['DipsIn']) => call<Schemas['VisitPage']>(http.POST('/api/captures/{capture_id}/dips', { params: { path: { capture_id: id } }, body }))
-export const getDips = (id: string, quantity: string) => call<Schemas['DipsOut']>(http.GET('/api/captures/{capture_id}/dips', { params: { path: { capture_id: id }, query: { quantity, set_point: null } } }))
-export const getTraceReading = (id: string) => call<Schemas['TraceReadingOut']>(http.GET('/api/captures/{capture_id}/reading', capturePath(id)))
-export const markEvent = (id: string, body: Schemas['EventIn']) => call<Schemas['TraceReadingOut']>(http.POST('/api/captures/{capture_id}/events', { ...capturePath(id), body }))
-export const writeStep = (id: string, body: Schemas['StepIn']) => call<Schemas['VisitPage']>(http.POST('/api/captures/{capture_id}/step', { ...capturePath(id), body }))
-export const writeCaptureMeans = (id: string, body: Schemas['WindowMeansIn']) => call<Schemas['VisitPage']>(http.POST('/api/captures/{capture_id}/means', { ...capturePath(id), body }))
+export const endCapture = (id: string) =>
+  call<Schemas['CaptureOut']>(http.POST('/api/captures/{capture_id}/end', capturePath(id)))
+export const getTraces = (id: string, start_s?: number) =>
+  call<Schemas['TracesOut']>(
+    http.GET('/api/captures/{capture_id}/traces', {
+      params: { path: { capture_id: id }, query: { start_s: start_s ?? null, end_s: null } },
+    }),
+  )
+export const writeDips = (id: string, body: Schemas['DipsIn']) =>
+  call<Schemas['VisitPage']>(
+    http.POST('/api/captures/{capture_id}/dips', { params: { path: { capture_id: id } }, body }),
+  )
+export const getDips = (id: string, quantity: string) =>
+  call<Schemas['DipsOut']>(
+    http.GET('/api/captures/{capture_id}/dips', {
+      params: { path: { capture_id: id }, query: { quantity, set_point: null } },
+    }),
+  )
+export const getTraceReading = (id: string) =>
+  call<Schemas['TraceReadingOut']>(http.GET('/api/captures/{capture_id}/reading', capturePath(id)))
+export const markEvent = (id: string, body: Schemas['EventIn']) =>
+  call<Schemas['TraceReadingOut']>(
+    http.POST('/api/captures/{capture_id}/events', { ...capturePath(id), body }),
+  )
+export const writeStep = (id: string, body: Schemas['StepIn']) =>
+  call<Schemas['VisitPage']>(
+    http.POST('/api/captures/{capture_id}/step', { ...capturePath(id), body }),
+  )
+export const writeCaptureMeans = (id: string, body: Schemas['WindowMeansIn']) =>
+  call<Schemas['VisitPage']>(
+    http.POST('/api/captures/{capture_id}/means', { ...capturePath(id), body }),
+  )
 export const getMeter = (id: number, state: string, a: string, b: string) =>
-  call<Schemas['MeterOut'] | null>(http.GET('/api/visits/{visit_id}/meter', { params: { path: { visit_id: id }, query: { state, a, b } } }))
+  call<Schemas['MeterOut'] | null>(
+    http.GET('/api/visits/{visit_id}/meter', {
+      params: { path: { visit_id: id }, query: { state, a, b } },
+    }),
+  )
 export const readBack = (id: number, body: Schemas['ReadBackIn'], signal?: AbortSignal) =>
-  call<Schemas['ReadBack']>(http.POST('/api/visits/{visit_id}/read-back', { ...visitPath(id), body, signal }))
+  call<Schemas['ReadBack']>(
+    http.POST('/api/visits/{visit_id}/read-back', { ...visitPath(id), body, signal }),
+  )
 export const writeLine = (id: number, body: Schemas['LineIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/lines', { ...visitPath(id), body }))
 export const correct = (id: number, body: Schemas['CorrectionIn']) =>
-  call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/corrections', { ...visitPath(id), body }))
+  call<Schemas['VisitPage']>(
+    http.POST('/api/visits/{visit_id}/corrections', { ...visitPath(id), body }),
+  )
 export const closeVisit = (id: number, body: Schemas['CloseIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/close', { ...visitPath(id), body }))
 export const amendVisit = (id: number, body: Schemas['AmendIn']) =>
-  call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/amendments', { ...visitPath(id), body }))
-export const judgeByNewest = (id: number) => call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/newest', visitPath(id)))
+  call<Schemas['VisitPage']>(
+    http.POST('/api/visits/{visit_id}/amendments', { ...visitPath(id), body }),
+  )
+export const judgeByNewest = (id: number) =>
+  call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/newest', visitPath(id)))
 export type Sort = Schemas['ShopList']['sort']
-export const getDocuments = (sort: Sort) => call<Schemas['ShopList']>(http.GET('/api/shop/{sort}', { params: { path: { sort } } }))
-export const getDocument = (sort: Sort, key: string) => call<Record<string, unknown>>(http.GET('/api/shop/{sort}/{key}', { params: { path: { sort, key } } }))
-export const keepDocument = (sort: Sort, document: Record<string, unknown>, reason: string) => call<Schemas['ShopList']>(http.PUT('/api/shop/{sort}', { params: { path: { sort } }, body: { document, reason } }))
-export const checkCircuit = (body: Schemas['CircuitIn']) => call<Schemas['CircuitCheck']>(http.POST('/api/shop/circuit/check', { body }))
-export const checkKind = (document: Record<string, unknown>) => call<Schemas['KindCheck']>(http.POST('/api/shop/kind/check', { body: { document, reason: '' } }))
-export const getModelForm = (key: string) => call<Schemas['ModelCheck']>(http.GET('/api/shop/model/{key}/form', { params: { path: { key } } }))
-export const checkModel = (body: Schemas['ModelIn']) => call<Schemas['ModelCheck']>(http.POST('/api/shop/model/check', { body }))
-export const keepModel = (fields: Schemas['ModelFields'], reason: string) => call<Schemas['ShopList']>(http.PUT('/api/shop/model/form', { body: { fields, reason } }))
-export const getLog = (id: string) => call<Schemas['LogPage']>(http.GET('/api/logs/{log_id}', logPath(id)))
+export const getDocuments = (sort: Sort) =>
+  call<Schemas['ShopList']>(http.GET('/api/shop/{sort}', { params: { path: { sort } } }))
+export const getDocument = (sort: Sort, key: string) =>
+  call<Record<string, unknown>>(
+    http.GET('/api/shop/{sort}/{key}', { params: { path: { sort, key } } }),
+  )
+export const keepDocument = (sort: Sort, document: Record<string, unknown>, reason: string) =>
+  call<Schemas['ShopList']>(
+    http.PUT('/api/shop/{sort}', { params: { path: { sort } }, body: { document, reason } }),
+  )
+export const checkCircuit = (body: Schemas['CircuitIn']) =>
+  call<Schemas['CircuitCheck']>(http.POST('/api/shop/circuit/check', { body }))
+export const checkKind = (document: Record<string, unknown>) =>
+  call<Schemas['KindCheck']>(http.POST('/api/shop/kind/check', { body: { document, reason: '' } }))
+export const getModelForm = (key: string) =>
+  call<Schemas['ModelCheck']>(http.GET('/api/shop/model/{key}/form', { params: { path: { key } } }))
+export const checkModel = (body: Schemas['ModelIn']) =>
+  call<Schemas['ModelCheck']>(http.POST('/api/shop/model/check', { body }))
+export const keepModel = (fields: Schemas['ModelFields'], reason: string) =>
+  call<Schemas['ShopList']>(http.PUT('/api/shop/model/form', { body: { fields, reason } }))
+export const getLog = (id: string) =>
+  call<Schemas['LogPage']>(http.GET('/api/logs/{log_id}', logPath(id)))
 export const mapLog = (id: string, body: Schemas['MappingIn']) =>
   call<Schemas['LogPage']>(http.POST('/api/logs/{log_id}/mapping', { ...logPath(id), body }))
 export const windowMeans = (id: string, body: Schemas['WindowIn']) =>
@@ -79,23 +145,66 @@ export const windowMeans = (id: string, body: Schemas['WindowIn']) =>
 export const writeMeans = (id: string, body: Schemas['WriteMeansIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/logs/{log_id}/means', { ...logPath(id), body }))
 
-export const sendLog = (visit: number, file: File, instrument: number | null, onProgress: (share: number) => void) =>
-  upload<Schemas['LogPage']>(`/api/visits/${visit}/logs`, file, instrument === null ? {} : { instrument: String(instrument) }, onProgress)
-export const sendPhoto = (visit: number, file: File, station: string, onProgress: (share: number) => void) =>
-  upload<Schemas['VisitPage']>(`/api/visits/${visit}/photos`, file, { station }, onProgress)
+export const sendLog = (
+  visit: number,
+  file: File,
+  instrument: number | null,
+  onProgress: (share: number) => void,
+) =>
+  upload<Schemas['LogPage']>(
+    `/api/visits/${visit}/logs`,
+    file,
+    instrument === null ? {} : { instrument: String(instrument) },
+    onProgress,
+  )
+export const sendPhoto = (
+  visit: number,
+  file: File,
+  station: string,
+  onProgress: (share: number) => void,
+) => upload<Schemas['VisitPage']>(`/api/visits/${visit}/photos`, file, { station }, onProgress)
 export const sendBundle = (visit: number, file: File, onProgress: (share: number) => void) =>
   upload<Schemas['VisitPage']>(`/api/visits/${visit}/bundle`, file, {}, onProgress)
-export const uploadSamples = (visit: number, file: File, instrument: number) => upload<Schemas['CaptureOut']>(`/api/visits/${visit}/captures/csv`, file, { instrument: String(instrument) }, () => undefined)
+export const uploadSamples = (visit: number, file: File, instrument: number) =>
+  upload<Schemas['CaptureOut']>(
+    `/api/visits/${visit}/captures/csv`,
+    file,
+    { instrument: String(instrument) },
+    () => undefined,
+  )
 
-export const getClosing = (id: number) => call<Schemas['ClosingOut']>(http.GET('/api/visits/{visit_id}/closing', visitPath(id)))
-export const getExchanger = (id: number) => call<Schemas['ExchangerOut']>(http.GET('/api/visits/{visit_id}/exchanger', visitPath(id)))
-export const markPhoto = (id: string, marks: Schemas['MarkIn'][]) => call<Schemas['VisitPage']>(http.PUT('/api/photos/{photo_id}/marks', { params: { path: { photo_id: id } }, body: { marks } }))
-export const getUnit = (id: number) => call<Schemas['UnitRecord']>(http.GET('/api/units/{unit_id}', { params: { path: { unit_id: id } } }))
+export const getClosing = (id: number) =>
+  call<Schemas['ClosingOut']>(http.GET('/api/visits/{visit_id}/closing', visitPath(id)))
+export const getExchanger = (id: number) =>
+  call<Schemas['ExchangerOut']>(http.GET('/api/visits/{visit_id}/exchanger', visitPath(id)))
+export const markPhoto = (id: string, marks: Schemas['MarkIn'][]) =>
+  call<Schemas['VisitPage']>(
+    http.PUT('/api/photos/{photo_id}/marks', {
+      params: { path: { photo_id: id } },
+      body: { marks },
+    }),
+  )
+export const getUnit = (id: number) =>
+  call<Schemas['UnitRecord']>(
+    http.GET('/api/units/{unit_id}', { params: { path: { unit_id: id } } }),
+  )
 export const getSites = () => call<Schemas['SiteMark'][]>(http.GET('/api/sites'))
-export const planVisit = (unit: number, body: Schemas['PlanIn']) => call<Schemas['PlannedOut']>(http.POST('/api/units/{unit_id}/visits', { params: { path: { unit_id: unit } }, body }))
-export const shareUnit = (id: number, days: number) => call<Schemas['LinkOut']>(http.POST('/api/units/{unit_id}/links', { params: { path: { unit_id: id } }, body: { days } }))
-export const revokeLink = (id: string) => call<Schemas['LinkOut']>(http.POST('/api/links/{link_id}/revoke', { params: { path: { link_id: id } } }))
-export const getShared = (token: string) => call<Schemas['SharedOut']>(http.GET('/api/shared/{token}', { params: { path: { token } } }))
+export const planVisit = (unit: number, body: Schemas['PlanIn']) =>
+  call<Schemas['PlannedOut']>(
+    http.POST('/api/units/{unit_id}/visits', { params: { path: { unit_id: unit } }, body }),
+  )
+export const shareUnit = (id: number, days: number) =>
+  call<Schemas['LinkOut']>(
+    http.POST('/api/units/{unit_id}/links', { params: { path: { unit_id: id } }, body: { days } }),
+  )
+export const revokeLink = (id: string) =>
+  call<Schemas['LinkOut']>(
+    http.POST('/api/links/{link_id}/revoke', { params: { path: { link_id: id } } }),
+  )
+export const getShared = (token: string) =>
+  call<Schemas['SharedOut']>(http.GET('/api/shared/{token}', { params: { path: { token } } }))
 export const getHouse = () => call<Schemas['HouseRulesOut']>(http.GET('/api/house-rules'))
-export const tryHouse = (rules: Record<string, unknown>) => call<Schemas['DryRunOut']>(http.POST('/api/house-rules/try', { body: { rules, reason: '' } }))
-export const keepHouse = (rules: Record<string, unknown>, reason: string) => call<Schemas['HouseRulesOut']>(http.PUT('/api/house-rules', { body: { rules, reason } }))
+export const tryHouse = (rules: Record<string, unknown>) =>
+  call<Schemas['DryRunOut']>(http.POST('/api/house-rules/try', { body: { rules, reason: '' } }))
+export const keepHouse = (rules: Record<string, unknown>, reason: string) =>
+  call<Schemas['HouseRulesOut']>(http.PUT('/api/house-rules', { body: { rules, reason } }))

@@ -4,11 +4,20 @@ import type { components, paths } from './schema'
 export type Schemas = components['schemas']
 
 /** RFC 9457 problem details, as every refusal comes. */
-interface Problem { title?: string; code?: string; details?: string[] }
+interface Problem {
+  title?: string
+  code?: string
+  details?: string[]
+}
 
 /** What the server (or the missing line to it) said no with. `status` 0: the server was not reached. */
 export class ApiError extends Error {
-  constructor(readonly status: number, readonly code: string, message: string, readonly details: string[] = []) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly details: string[] = [],
+  ) {
     super(message)
   }
   get unreachable(): boolean {
@@ -30,7 +39,11 @@ const withCsrf: Middleware = {
 export const http = createClient<paths>({ baseUrl: '/', credentials: 'same-origin' })
 http.use(withCsrf)
 
-interface Answer<T> { data?: T; error?: unknown; response: Response }
+interface Answer<T> {
+  data?: T
+  error?: unknown
+  response: Response
+}
 
 /** Await a call; return its data or throw ApiError. */
 export async function call<T>(answer: Promise<Answer<T>>): Promise<T> {
@@ -47,11 +60,21 @@ export async function call<T>(answer: Promise<Answer<T>>): Promise<T> {
 export function asError(status: number, body: unknown): ApiError {
   const problem = (typeof body === 'object' && body !== null ? body : {}) as Problem
   const code = problem.code ?? (status === 403 ? 'forbidden' : 'server_error')
-  return new ApiError(status, code, problem.title ?? `The server answered ${status}.`, problem.details ?? [])
+  return new ApiError(
+    status,
+    code,
+    problem.title ?? `The server answered ${status}.`,
+    problem.details ?? [],
+  )
 }
 
 /** Send a file with progress 0..1; resolve with the parsed answer or throw ApiError. */
-export function upload<T>(url: string, file: File, fields: Record<string, string>, onProgress: (share: number) => void): Promise<T> {
+export function upload<T>(
+  url: string,
+  file: File,
+  fields: Record<string, string>,
+  onProgress: (share: number) => void,
+): Promise<T> {
   return new Promise((resolve, reject) => {
     const form = new FormData()
     for (const [name, value] of Object.entries(fields)) form.append(name, value)
@@ -60,9 +83,20 @@ export function upload<T>(url: string, file: File, fields: Record<string, string
     request.open('POST', url)
     request.setRequestHeader('X-CSRFToken', csrfToken())
     request.responseType = 'json'
-    request.upload.onprogress = (event) => onProgress(event.lengthComputable ? event.loaded / event.total : 0)
-    request.onerror = () => reject(new ApiError(0, 'unreachable', 'The server is not reached: the file was not taken. Send it again.'))
-    request.onload = () => (request.status < 300 ? resolve(request.response as T) : reject(asError(request.status, request.response)))
+    request.upload.onprogress = (event) =>
+      onProgress(event.lengthComputable ? event.loaded / event.total : 0)
+    request.onerror = () =>
+      reject(
+        new ApiError(
+          0,
+          'unreachable',
+          'The server is not reached: the file was not taken. Send it again.',
+        ),
+      )
+    request.onload = () =>
+      request.status < 300
+        ? resolve(request.response as T)
+        : reject(asError(request.status, request.response))
     request.send(form)
   })
 }

@@ -2195,7 +2195,7 @@ export interface components {
             parts: components["schemas"]["OrderPartOut"][];
             /** Returns */
             returns: components["schemas"]["ReturnOut"][];
-            frost: components["schemas"]["FrostOut"];
+            frost: components["schemas"]["FrostOut"] | null;
         };
         /**
          * ClosingStepOut

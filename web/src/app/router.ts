@@ -1,15 +1,58 @@
-import { createRouter, createWebHistory } from 'vue-router'
+import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router'
+import type { ViewName } from '@/features/visit/keyboard'
 import RoundScreen from '@/screens/RoundScreen.vue'
+import { VIEW_FILES } from '@/screens/visitViews'
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    /** Open to whoever has the address, signed in or not. */
+    open?: boolean
+    /** Which view of a visit it is. */
+    view?: ViewName
+  }
+}
+
+const id = { props: (to: { params: Record<string, unknown> }) => ({ id: Number(to.params['id']) }) }
+
+const views = Object.entries(VIEW_FILES).map(([view, component]): RouteRecordRaw => ({
+  path: view,
+  name: `visit-${view}`,
+  component,
+  meta: { view: view as ViewName },
+}))
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
     { path: '/', name: 'round', component: RoundScreen },
-    { path: '/visits/:id(\\d+)/:view(arrival|unit|flue|gas|draft|air|string|exchanger|close)?', name: 'visit', component: () => import('@/screens/VisitScreen.vue'), props: (to) => ({ id: Number(to.params['id']), view: String(to.params['view'] || 'unit') }) },
-    { path: '/sites/:id(\\d+)', name: 'site', component: () => import('@/screens/SiteScreen.vue'), props: (to) => ({ id: Number(to.params['id']) }) },
-    { path: '/units/:id(\\d+)', name: 'unit', component: () => import('@/screens/UnitScreen.vue'), props: (to) => ({ id: Number(to.params['id']) }) },
-    { path: '/shared/:token', name: 'shared', meta: { open: true }, component: () => import('@/screens/SharedScreen.vue'), props: (to) => ({ token: String(to.params['token']) }) },
-    { path: '/shop/:sort(circuit|kind|model|rules)?', name: 'shop', component: () => import('@/screens/ShopScreen.vue'), props: (to) => ({ sort: String(to.params['sort'] || 'model') }) },
+    {
+      path: '/visits/:id(\\d+)',
+      component: () => import('@/screens/VisitScreen.vue'),
+      ...id,
+      children: [
+        { path: '', redirect: (to) => ({ name: 'visit-unit', params: to.params }) },
+        ...views,
+      ],
+    },
+    { path: '/sites/:id(\\d+)', component: () => import('@/screens/SiteScreen.vue'), ...id },
+    { path: '/units/:id(\\d+)', component: () => import('@/screens/UnitScreen.vue'), ...id },
+    {
+      path: '/shared/:token',
+      meta: { open: true },
+      component: () => import('@/screens/SharedScreen.vue'),
+      props: true,
+    },
+    {
+      path: '/shop',
+      component: () => import('@/screens/ShopScreen.vue'),
+      children: [
+        { path: '', redirect: '/shop/model' },
+        { path: 'model', component: () => import('@/features/shop/ModelEditor.vue') },
+        { path: 'kind', component: () => import('@/features/shop/KindEditor.vue') },
+        { path: 'circuit', component: () => import('@/features/shop/CircuitEditor.vue') },
+        { path: 'rules', component: () => import('@/features/house/HouseRules.vue') },
+      ],
+    },
     { path: '/:rest(.*)*', redirect: '/' },
   ],
 })

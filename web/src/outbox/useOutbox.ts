@@ -16,7 +16,10 @@ export const useOutbox = defineStore('outbox', () => {
   let running: Promise<void> | null = null
   let person = ''
 
-  async function start(who: string, handlePage: (page: Schemas['VisitPage']) => void): Promise<void> {
+  async function start(
+    who: string,
+    handlePage: (page: Schemas['VisitPage']) => void,
+  ): Promise<void> {
     person = who
     onPage = handlePage
     lines.value = (await pendingLines()).filter((line) => line.person === who)
@@ -40,7 +43,21 @@ export const useOutbox = defineStore('outbox', () => {
     for (;;) {
       const next = waiting.value[0]
       if (!next) break
-      const fate = await trySend(next, async ({ id, text, stage, phase, at, visit, instrument }) => onPage(await writeLine(visit, { id, text, stage, phase, at, instrument, as_note: false, sent_at: localIso(new Date()), device: deviceName() })))
+      const fate = await trySend(next, async ({ id, text, stage, phase, at, visit, instrument }) =>
+        onPage(
+          await writeLine(visit, {
+            id,
+            text,
+            stage,
+            phase,
+            at,
+            instrument,
+            as_note: false,
+            sent_at: localIso(new Date()),
+            device: deviceName(),
+          }),
+        ),
+      )
       unreachable.value = fate.kind === 'kept'
       if (fate.kind === 'kept') return
       if (fate.kind === 'refused') await refuse(next, fate.why)

@@ -10,12 +10,53 @@ const theme = useTheme()
 <template>
   <header>
     <RouterLink to="/" class="back" aria-label="Back to the round">‹</RouterLink>
-    <h1 class="name">{{ name }}</h1><span class="line">{{ line }}</span>
+    <h1 class="name">{{ name }}</h1>
+    <span class="line">{{ line }}</span>
     <button class="chip" @click="theme.toggle()">{{ theme.cellar ? 'Daylight' : 'Cellar' }}</button>
   </header>
 </template>
 
 <style scoped>
-header { display: flex; align-items: center; gap: 14px; min-height: 54px; padding: 5px 16px; background: var(--bar); color: var(--bar-ink) } .line { color: var(--bar-muted); margin-right: auto } .back { min-width: 44px; min-height: 44px; font-size: 30px; line-height: 40px; color: var(--bar-ink); text-decoration: none } .name { font-size: 21px; font-weight: 600 } .chip { min-height: 44px; padding: 0 14px; border: 1px solid var(--bar-line); border-radius: 6px; background: none; color: var(--bar-ink) }
-@media (max-width: 700px) { .line { display: none } .name { margin-right: auto; font-size: 18px } }
+header {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  min-height: 54px;
+  padding: 5px 16px;
+  background: var(--bar);
+  color: var(--bar-ink);
+}
+.line {
+  color: var(--bar-muted);
+  margin-right: auto;
+}
+.back {
+  min-width: 44px;
+  min-height: 44px;
+  font-size: 30px;
+  line-height: 40px;
+  color: var(--bar-ink);
+  text-decoration: none;
+}
+.name {
+  font-size: 21px;
+  font-weight: 600;
+}
+.chip {
+  min-height: 44px;
+  padding: 0 14px;
+  border: 1px solid var(--bar-line);
+  border-radius: 6px;
+  background: none;
+  color: var(--bar-ink);
+}
+@media (max-width: 700px) {
+  .line {
+    display: none;
+  }
+  .name {
+    margin-right: auto;
+    font-size: 18px;
+  }
+}
 </style>

@@ -3,6 +3,7 @@
 from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.frost import ShutdownPlan, frost_says, shutdown_plan_of
 from havrin_core.follow_up.plan import Return, follow_up_of
+from havrin_core.standing.closing import leaves_without_heat
 from havrin_core.standing.model import LedgerRow
 from havrin_core.wording.closing import remark_words, scheme_words
 from havrin_core.wording.closing_steps import closing_steps
@@ -37,7 +38,7 @@ def closing_page(visit: Visit, person: Person) -> ClosingOut:
         ledger=[_ledger(row) for row in found.ledger],
         parts=[OrderPartOut.of(line) for line in follow.parts],
         returns=[_return(row, visit) for row in follow.returns],
-        frost=frost_out(shutdown_plan_of(facts), system),
+        frost=_frost(shutdown_plan_of(facts), system) if leaves_without_heat(found) else None,
     )
 
 
@@ -50,6 +51,5 @@ def _return(row: Return, visit: Visit) -> ReturnOut:
     return ReturnOut.of(row, name=visit_reason(row.reason), planned=planned)
 
 
-def frost_out(plan: ShutdownPlan, system: str) -> FrostOut:
-    """Return the plan for the time without heat."""
+def _frost(plan: ShutdownPlan, system: str) -> FrostOut:
     return FrostOut.of(plan, says=frost_says(plan, system))

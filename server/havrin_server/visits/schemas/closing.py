@@ -117,4 +117,4 @@ class ClosingOut(ViewModel):
     ledger: list[LedgerOut]
     parts: list[OrderPartOut]
     returns: list[ReturnOut]
-    frost: FrostOut
+    frost: FrostOut | None  # where the unit stays off

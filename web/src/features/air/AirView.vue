@@ -1,30 +1,109 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import StationPlate from '@/features/unit/StationPlate.vue'
-import StagedFigures from '@/features/workings/StagedFigures.vue'
-import { useWorkings } from '@/features/workings/useWorkings'
+import { useDesk } from '@/parts/desk/desk'
+import StationPlate from '@/parts/drawing/StationPlate.vue'
+import StagedFigures from '@/parts/workings/StagedFigures.vue'
+import { useWorkings } from '@/parts/workings/useWorkings'
 
 const props = defineProps<{ page: Schemas['VisitPage'] }>()
-const emit = defineEmits<{ begin: [starter: string, station?: string]; why: [figure: Schemas['Explained']] }>()
-const { workings, error } = useWorkings(() => props.page.id, () => props.page.version)
+const desk = useDesk()
+const { workings, error } = useWorkings(
+  () => props.page.id,
+  () => props.page.version,
+)
 const path = computed(() => props.page.paths.find((p) => p.key === 'air' || p.key === 'water'))
 const water = computed(() => path.value?.key === 'water')
-const lines = computed(() => (water.value ? ['ws ', 'wr ', 'wrise ', 'wp ', 'clock '] : ['rise ', 'ra ', 'sa ', 'static ', 'blower ', 'cap ', 'phases ', 'clock ']))
+const lines = computed(() =>
+  water.value
+    ? ['ws ', 'wr ', 'wrise ', 'wp ', 'clock ']
+    : ['rise ', 'ra ', 'sa ', 'static ', 'blower ', 'cap ', 'phases ', 'clock '],
+)
 </script>
 
 <template>
   <p v-if="error" class="none" role="alert">{{ error.message }}</p>
-  <p v-else-if="!workings || !path" class="none muted">{{ path ? 'Working it out …' : 'This unit has no path of air or water.' }}</p>
+  <p v-else-if="!workings || !path" class="none muted">
+    {{ path ? 'Working it out …' : 'This unit has no path of air or water.' }}
+  </p>
   <div v-else class="air">
-    <section><h2>{{ path.name }} <span class="muted">{{ path.hint }}</span></h2><div class="plates"><StationPlate v-for="s in path.stations" :key="s.key" :station="s" :path="path.key" :chosen="false" @pick="emit('begin', s.starter, s.key)" /></div></section>
-    <p class="lines"><button v-for="line in lines" :key="line" class="btn" :disabled="!page.writable" @click="emit('begin', line)">{{ line.trim() }}</button></p>
-    <StagedFigures :stages="water ? workings.water : workings.air" :nothing="water ? 'Write the water rise (wrise 20) or supply and return (ws 160, wr 140): output and flow follow.' : 'Write the rise (rise 48) or return and supply: airflow at this altitude follows.'" @why="(figure) => emit('why', figure)" />
-    <p class="muted">{{ water ? 'Never add water to a hot dry boiler. Read cold and hot pressure; prove the low-water cut-off by its own test.' : 'Return and supply probes out of the burner’s sight. Capacitor: power off, discharged, one lead off.' }}</p>
+    <section>
+      <h2>
+        {{ path.name }}
+        <span class="muted">{{ path.hint }}</span>
+      </h2>
+      <div class="plates">
+        <StationPlate
+          v-for="s in path.stations"
+          :key="s.key"
+          :station="s"
+          :path="path.key"
+          :chosen="false"
+          @pick="desk.begin(s.starter, s.key)"
+        />
+      </div>
+    </section>
+    <p class="lines">
+      <button
+        v-for="line in lines"
+        :key="line"
+        class="btn"
+        :disabled="!page.writable"
+        @click="desk.begin(line)"
+      >
+        {{ line.trim() }}
+      </button>
+    </p>
+    <StagedFigures
+      :stages="water ? workings.water : workings.air"
+      :nothing="
+        water
+          ? 'Write the water rise (wrise 20) or supply and return (ws 160, wr 140): output and flow follow.'
+          : 'Write the rise (rise 48) or return and supply: airflow at this altitude follows.'
+      "
+      @why="(figure) => desk.why(figure)"
+    />
+    <p class="muted">
+      {{
+        water
+          ? 'Never add water to a hot dry boiler. Read cold and hot pressure; prove the low-water cut-off by its own test.'
+          : 'Return and supply probes out of the burner’s sight. Capacitor: power off, discharged, one lead off.'
+      }}
+    </p>
   </div>
 </template>
 
 <style scoped>
-.air { padding: 14px 20px 30px; display: grid; gap: 16px } .none { padding: 30px 20px } h2 { font-size: 18px; margin-bottom: 8px } h2 span { font-weight: 400; font-size: 15px; margin-left: 6px } .plates { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 10px } .lines { display: flex; gap: 6px; flex-wrap: wrap }
-@media (max-width: 800px) { .air { padding: 12px } }
+.air {
+  padding: 14px 20px 30px;
+  display: grid;
+  gap: 16px;
+}
+.none {
+  padding: 30px 20px;
+}
+h2 {
+  font-size: 18px;
+  margin-bottom: 8px;
+}
+h2 span {
+  font-weight: 400;
+  font-size: 15px;
+  margin-left: 6px;
+}
+.plates {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 10px;
+}
+.lines {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+}
+@media (max-width: 800px) {
+  .air {
+    padding: 12px;
+  }
+}
 </style>

@@ -4,9 +4,21 @@ import type { Schemas } from '@/api/client'
 import LockoutAxis from './LockoutAxis.vue'
 
 const axis: Schemas['AxisOut'] = {
-  spans: [{ start: 0, end: 0.66, runs: 'gas', name: 'Gas alone' }, { start: 0.66, end: 0.74, runs: 'none', name: 'NEITHER may run' }, { start: 0.74, end: 1, runs: 'pump', name: 'Heat pump alone' }],
-  marks: [{ at: 0.66, name: 'gas off above', text: '38 °F' }, { at: 0.74, name: 'heat pump off below', text: '45 °F' }, { at: 0.7, name: 'outdoors now', text: '41 °F' }],
-  ends: ['−22 °F', '68 °F'], notes: ['Between the two lock-outs neither source may run: no heat, and nothing is broken.', 'Read on.'],
+  spans: [
+    { start: 0, end: 0.66, runs: 'gas', name: 'Gas alone' },
+    { start: 0.66, end: 0.74, runs: 'none', name: 'NEITHER may run' },
+    { start: 0.74, end: 1, runs: 'pump', name: 'Heat pump alone' },
+  ],
+  marks: [
+    { at: 0.66, name: 'gas off above', text: '38 °F' },
+    { at: 0.74, name: 'heat pump off below', text: '45 °F' },
+    { at: 0.7, name: 'outdoors now', text: '41 °F' },
+  ],
+  ends: ['−22 °F', '68 °F'],
+  notes: [
+    'Between the two lock-outs neither source may run: no heat, and nothing is broken.',
+    'Read on.',
+  ],
 }
 
 describe('two lock-outs on one axis', () => {
@@ -25,6 +37,12 @@ describe('two lock-outs on one axis', () => {
     expect(marks.map((m) => m.text().split(' ')[0])).toEqual(['heat', 'outdoors', 'gas'])
     expect(marks.some((m) => m.classes('flip'))).toBe(false)
   })
-  it('marks the note of the danger alone', () => expect(mount(LockoutAxis, { props: { axis } }).findAll('.note')).toHaveLength(1))
-  it('draws no bar before both were read', () => expect(mount(LockoutAxis, { props: { axis: { ...axis, spans: [] } } }).find('.bar').exists()).toBe(false))
+  it('marks the note of the danger alone', () =>
+    expect(mount(LockoutAxis, { props: { axis } }).findAll('.note')).toHaveLength(1))
+  it('draws no bar before both were read', () =>
+    expect(
+      mount(LockoutAxis, { props: { axis: { ...axis, spans: [] } } })
+        .find('.bar')
+        .exists(),
+    ).toBe(false))
 })

@@ -1,5 +1,8 @@
 /** A flash as it was tapped along: how long the lamp was lit, and when it went out. */
-export interface Flash { downMs: number; upMs: number }
+export interface Flash {
+  downMs: number
+  upMs: number
+}
 
 const LONG_MS = 600 // a flash longer than this is a long one
 const GAP_MS = 1300 // a pause longer than this ends a digit
@@ -21,7 +24,8 @@ export function digitsOf(flashes: Flash[]): string {
 export const isLong = (flash: Flash): boolean => flash.upMs - flash.downMs > LONG_MS
 
 /** Long and short flashes in order, like "L S S". */
-export const beatsOf = (flashes: Flash[]): string => flashes.map((f) => (isLong(f) ? 'L' : 'S')).join(' ')
+export const beatsOf = (flashes: Flash[]): string =>
+  flashes.map((f) => (isLong(f) ? 'L' : 'S')).join(' ')
 
 /** Colours in order with their counts, like "3 red 1 amber". */
 export function coloursOf(lamps: string[]): string {

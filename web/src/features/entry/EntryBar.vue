@@ -1,29 +1,49 @@
 <script setup lang="ts">
 import { storeToRefs } from 'pinia'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, useTemplateRef, watch } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useBar } from '@/features/visit/bar'
-import { PHASE_MARKS, PHASE_WORDS } from '@/features/visit/words'
+import { useBar } from '@/parts/desk/bar'
+import { PHASE_MARKS, PHASE_WORDS } from '@/parts/desk/words'
+import FileButton from '@/ui/FileButton.vue'
 import Keypad from './Keypad.vue'
+import LineField from './LineField.vue'
+import SaidBack from './SaidBack.vue'
 import { useReadBack } from './useReadBack'
 
+const PICTURES = 'image/jpeg,image/png,image/webp'
 const props = defineProps<{ page: Schemas['VisitPage']; narrow: boolean; view: string }>()
-const emit = defineEmits<{ write: [text: string]; correct: [text: string]; list: [name: 'done' | 'found' | 'jumpers']; photo: [file: File] }>()
+const emit = defineEmits<{
+  write: [text: string]
+  correct: [text: string]
+  list: [name: 'done' | 'found' | 'jumpers']
+  photo: [file: File]
+}>()
 const bar = useBar()
 const { text, phase, stage } = storeToRefs(bar)
 const { said, silent, confirm } = useReadBack(() => props.page.id, text, stage, phase)
-const field = ref<HTMLInputElement | null>(null)
+const line = useTemplateRef<InstanceType<typeof LineField>>('line')
 const entering = ref(false)
 const letters = ref(false)
-const stageWord = computed(() => (props.page.stages.find((s) => s.key === stage.value)?.label ?? props.page.stages.at(-1)?.label ?? ''))
-const echo = computed(() => [...(said.value?.echo ?? []), ...(said.value?.doubts ?? [])].join(' · '))
-const problem = computed(() => said.value?.problems[0])
-const ask = computed(() => said.value?.asks[0])
-const unread = computed(() => said.value?.unread ?? [])
+const stageWord = computed(() => {
+  const chosen = props.page.stages.find((s) => s.key === stage.value)
+  return (chosen ?? props.page.stages.at(-1))?.label ?? ''
+})
+const echo = computed(() =>
+  [...(said.value?.echo ?? []), ...(said.value?.doubts ?? [])].join(' · '),
+)
+const isWrong = computed(
+  () =>
+    !!said.value &&
+    said.value.problems.length + said.value.asks.length + said.value.unread.length > 0,
+)
 const likely = computed(() => props.page.standing.missing.map((m) => m.starter))
 
-onMounted(() => bar.attach(field.value))
-watch(() => props.view, () => (entering.value = false)) // whoever looks at another view does not type just now
+onMounted(() => bar.attach(line.value?.field ?? null))
+// whoever looks at another view does not type just now
+watch(
+  () => props.view,
+  () => (entering.value = false),
+)
 
 function turnStage(): void {
   const keys = props.page.stages.map((s) => s.key)
@@ -32,49 +52,46 @@ function turnStage(): void {
 }
 
 async function submit(): Promise<void> {
-  const line = text.value.trim()
-  if (!line) return
+  const typed = text.value.trim()
+  if (!typed) return
   const understood = await confirm()
   if (understood && !understood.writable) return
-  if (bar.correcting) emit('correct', line)
-  else emit('write', line)
+  if (bar.correcting) emit('correct', typed)
+  else emit('write', typed)
   text.value = ''
 }
 
-function take(line: string): void {
-  const piece = problem.value?.piece ?? ''
-  text.value = text.value.includes(piece) ? text.value.replace(piece, line) : line
+/** Puts a suggestion in the place of the piece that was not understood. */
+function take(suggestion: string): void {
+  const piece = said.value?.problems[0]?.piece ?? ''
+  text.value = text.value.includes(piece) ? text.value.replace(piece, suggestion) : suggestion
   bar.focus()
 }
 
 /** A whole line to choose instead; it is read back once more before it is written. */
-function choose(line: string): void {
-  text.value = line
+function choose(whole: string): void {
+  text.value = whole
   bar.focus()
 }
 
 function press(key: string): void {
   if (key === 'back') text.value = text.value.slice(0, -1)
   else if (key === 'enter') void submit()
-  else if (key === 'letters') {
-    letters.value = !letters.value
-    field.value?.blur()
-    bar.focus()
-  } else if (key === 'done') entering.value = false
+  else if (key === 'done') entering.value = false
+  else if (key === 'letters') turnLetters()
   else text.value += key
 }
 
-function pick(event: Event): void {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (file) emit('photo', file)
-  input.value = ''
+function turnLetters(): void {
+  letters.value = !letters.value
+  line.value?.field?.blur()
+  bar.focus()
 }
 
 /** Escape leaves the bar to the keys; what is half typed stays in it, a correction is left as it is. */
-function out(): void {
+function escape(): void {
   if (bar.correcting) leave()
-  field.value?.blur()
+  line.value?.field?.blur()
 }
 
 function leave(): void {
@@ -84,50 +101,73 @@ function leave(): void {
 </script>
 
 <template>
-  <footer class="bar" :class="{ entering: entering && narrow }">
-    <div v-if="problem || ask || unread.length || (silent && text) || bar.correcting" class="said" role="status">
-      <span v-if="bar.correcting">Correcting “{{ bar.correcting.text }}”. <button class="word" @click="leave">Leave it as it is</button></span>
-      <span v-if="problem" class="problem">{{ problem.text }} <button v-for="meaning in problem.meanings" :key="meaning.line" class="word" @click="take(meaning.line)">{{ meaning.line }}<template v-if="meaning.meaning"> – {{ meaning.meaning }}</template></button></span>
-      <span v-else-if="ask" class="problem" data-test="ask">{{ ask.question }} <button v-for="choice in ask.choices" :key="choice" class="word" @click="choose(choice)">{{ choice }}</button></span>
-      <span v-else-if="unread.length" class="problem" data-test="unread">Not understood: “{{ unread.join(' ') }}”.</span>
-      <button v-if="said?.offers_note && !ask?.choices.some((choice) => choice.startsWith('note '))" class="word" @click="choose(`note ${text.trim()}`)">Keep as a note</button>
-      <span v-if="silent && text && !problem">The server is not reached: Enter keeps the line on this tablet and sends it later.</span>
-    </div>
+  <footer class="bar" aria-label="Entry bar">
+    <SaidBack
+      :said="said"
+      :text="text"
+      :silent="silent"
+      :correcting="bar.correcting?.text ?? ''"
+      @leave="leave"
+      @take="take"
+      @choose="choose"
+    />
     <form class="line" @submit.prevent="submit">
-      <button type="button" class="side" :aria-label="`Phase: ${PHASE_WORDS[phase]}. Press to change`" @click="bar.turnPhase()">{{ PHASE_WORDS[phase] }} {{ PHASE_MARKS[phase] }}</button>
-      <button v-if="page.stages.length > 1" type="button" class="side stage" aria-label="Stage. Press to change" @click="turnStage">{{ stageWord }} fire</button>
-      <label class="field" :class="{ wrong: problem || ask || unread.length }">
-        <span class="sr">Write a line on the tape</span>
-        <input ref="field" v-model="text" name="line" :inputmode="narrow && !letters ? 'none' : 'text'" autocomplete="off" autocapitalize="none" spellcheck="false" maxlength="500" placeholder="o2 6.4 co 46 t 118" :disabled="!page.writable" @focus="entering = true" @keydown.esc="out" />
-        <span class="echo" data-test="echo">{{ echo }}</span>
-      </label>
+      <button
+        type="button"
+        class="side"
+        :aria-label="`Phase: ${PHASE_WORDS[phase]}. Press to change`"
+        @click="bar.turnPhase()"
+      >
+        {{ PHASE_WORDS[phase] }} {{ PHASE_MARKS[phase] }}
+      </button>
+      <button
+        v-if="page.stages.length > 1"
+        type="button"
+        class="side stage"
+        aria-label="Stage. Press to change"
+        @click="turnStage"
+      >
+        {{ stageWord }} fire
+      </button>
+      <LineField
+        ref="line"
+        v-model="text"
+        :echo="echo"
+        :wrong="isWrong"
+        :writable="page.writable"
+        :letters="!narrow || letters"
+        @focus="entering = true"
+        @escape="escape"
+      />
       <template v-if="!narrow">
         <button type="button" class="side" @click="emit('list', 'done')">Did…</button>
         <button type="button" class="side" @click="emit('list', 'found')">Found…</button>
         <button type="button" class="side" @click="emit('list', 'jumpers')">Jumper…</button>
-        <label class="side">Photo<input type="file" accept="image/jpeg,image/png,image/webp" class="sr" @change="pick" /></label>
+        <FileButton class="side" :accept="PICTURES" @file="(file) => emit('photo', file)">
+          Photo
+        </FileButton>
         <button type="submit" class="side go" :disabled="!text.trim()">Write</button>
       </template>
     </form>
-    <Keypad v-if="narrow && entering" :likely="likely" :two-stage="page.stages.length > 1" :letters="letters" @press="press" @begin="bar.begin" @list="(name) => emit('list', name)">
-      <label class="side photo">Photo<input type="file" accept="image/jpeg,image/png,image/webp" capture="environment" class="sr" @change="pick" /></label>
+    <Keypad
+      v-if="narrow && entering"
+      :likely="likely"
+      :two-stage="page.stages.length > 1"
+      :letters="letters"
+      @press="press"
+      @begin="bar.begin"
+      @list="(name) => emit('list', name)"
+    >
+      <FileButton
+        class="side photo"
+        :accept="PICTURES"
+        capture="environment"
+        @file="(file) => emit('photo', file)"
+      >
+        Photo
+      </FileButton>
     </Keypad>
   </footer>
 </template>
 
-<style scoped>
-.bar { grid-area: bar; position: relative; background: var(--bar); color: var(--bar-ink); padding: 14px 16px; padding-bottom: max(14px, env(safe-area-inset-bottom)) }
-.line { display: flex; gap: 12px; align-items: stretch }
-.side { display: inline-flex; align-items: center; justify-content: center; min-height: 52px; padding: 0 15px; border: 1.5px solid var(--bar-line); border-radius: 7px; background: none; color: inherit; font-weight: 500; white-space: nowrap; cursor: pointer }
-.side:focus-within { outline: 3px solid var(--in) } .go { background: var(--accent); border-color: var(--accent); color: var(--accent-ink); font-weight: 600 } .go:disabled { opacity: .6 }
-.field { position: relative; flex: 1; min-width: 0; display: flex; align-items: center; gap: 12px; padding: 0 14px; background: #fffefa; color: #1c2523; border-radius: 7px; border: 2px solid transparent }
-.field:focus-within { border-color: var(--in) } .field.wrong { border-color: #b06c12 }
-input[name='line'] { flex: 1 1 130px; min-width: 0; border: 0; outline: 0; background: none; color: inherit; font: 500 24px var(--font) } input::placeholder { color: #8b908c; font-weight: 400 }
-.echo { flex: 0 1 auto; max-width: 62%; color: #5a6460; font-size: 17px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap }
-.said { position: absolute; left: 16px; right: 16px; bottom: 100%; padding: 10px 14px; background: var(--bar); border-radius: 8px 8px 0 0; font-size: 17px } .problem { color: #ffd58f }
-.word { min-height: 36px; margin: 2px 4px; padding: 0 10px; border: 1px solid var(--bar-line); border-radius: 5px; background: none; color: var(--bar-ink) }
-.photo { position: relative; flex: none; border-color: var(--accent) }
-@media (max-width: 800px) {
-  .bar { padding: 8px } .line { gap: 6px } .side { padding: 0 9px; font-size: 15px; min-height: 48px } input[name='line'] { font-size: 21px; flex-basis: 90px } .field { padding: 0 10px; flex-wrap: wrap; gap: 0; align-content: center } .echo { max-width: 100%; flex: 1 0 100%; font-size: 14px } .echo:empty { display: none }
-}
-</style>
+<style scoped src="./entryBar.css"></style>

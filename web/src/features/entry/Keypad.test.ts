@@ -2,7 +2,8 @@ import { mount } from '@vue/test-utils'
 import { expect, it } from 'vitest'
 import Keypad from './Keypad.vue'
 
-const pad = (likely: string[], twoStage = false) => mount(Keypad, { props: { likely, twoStage, letters: false } })
+const pad = (likely: string[], twoStage = false) =>
+  mount(Keypad, { props: { likely, twoStage, letters: false } })
 
 it('presses digits, point and sign', async () => {
   const wrapper = pad([])
@@ -28,7 +29,11 @@ it('deletes, spaces, spells, closes and writes', async () => {
   for (const button of wrapper.findAll('.ends button')) await button.trigger('click')
   expect(wrapper.emitted('press')?.flat()).toEqual(['back', ' ', 'letters', 'done', 'enter'])
 })
-it.each([[0, 'done'], [1, 'found'], [2, 'jumpers']])('opens list %i', async (index, name) => {
+it.each([
+  [0, 'done'],
+  [1, 'found'],
+  [2, 'jumpers'],
+])('opens list %i', async (index, name) => {
   const wrapper = pad([])
   await wrapper.findAll('.likely button')[index]?.trigger('click')
   expect(wrapper.emitted('list')).toEqual([[name]])

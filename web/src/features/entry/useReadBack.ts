@@ -1,7 +1,7 @@
 import { onUnmounted, ref, watch, type Ref } from 'vue'
 import { readBack } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
-import type { Phase } from '@/features/visit/bar'
+import type { Phase } from '@/parts/desk/bar'
 
 const PAUSE_MS = 60
 
@@ -14,7 +14,12 @@ export interface UseReadBackReturn {
 }
 
 /** What the server understands of the line while it is typed. */
-export function useReadBack(visit: () => number, text: Ref<string>, stage: Ref<string | null>, phase: Ref<Phase>): UseReadBackReturn {
+export function useReadBack(
+  visit: () => number,
+  text: Ref<string>,
+  stage: Ref<string | null>,
+  phase: Ref<Phase>,
+): UseReadBackReturn {
   const said = ref<Schemas['ReadBack'] | null>(null)
   const silent = ref(false)
   let asked: AbortController | undefined
@@ -30,10 +35,15 @@ export function useReadBack(visit: () => number, text: Ref<string>, stage: Ref<s
     }
     const mine = (asked = new AbortController())
     try {
-      const answer = await readBack(visit(), { text: line, stage: stage.value, phase: phase.value }, mine.signal)
+      const answer = await readBack(
+        visit(),
+        { text: line, stage: stage.value, phase: phase.value },
+        mine.signal,
+      )
       if (!mine.signal.aborted) [said.value, silent.value, heard] = [answer, false, line]
     } catch (error) {
-      if (!mine.signal.aborted) [said.value, silent.value] = [null, error instanceof ApiError && error.unreachable]
+      if (!mine.signal.aborted)
+        [said.value, silent.value] = [null, error instanceof ApiError && error.unreachable]
     }
   }
 

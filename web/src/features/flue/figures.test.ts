@@ -7,8 +7,16 @@ import LogColumns from './LogColumns.vue'
 import TraceChart from './TraceChart.vue'
 
 const figure: Schemas['Explained'] = {
-  key: 'co_air_free_ppm', name: 'CO air-free', shown: { text: '67', unit: 'ppm' }, half_width: '7', state: 'in', aside: '', formula: 'CO × 20.946 / (20.946 − O₂)',
-  inputs: [{ name: 'O₂, dry', shown: { text: '6.5', unit: '%' } }], source: 'dilution', note: 'With the rounded 20.9 %: 66.9 ppm.',
+  key: 'co_air_free_ppm',
+  name: 'CO air-free',
+  shown: { text: '67', unit: 'ppm' },
+  half_width: '7',
+  state: 'in',
+  aside: '',
+  formula: 'CO × 20.946 / (20.946 − O₂)',
+  inputs: [{ name: 'O₂, dry', shown: { text: '6.5', unit: '%' } }],
+  source: 'dilution',
+  note: 'With the rounded 20.9 %: 66.9 ppm.',
 }
 
 it('shows each figure with unit and uncertainty, and can be asked why', async () => {
@@ -20,29 +28,55 @@ it('shows each figure with unit and uncertainty, and can be asked why', async ()
 })
 it('explains formula, inputs, source and note', () => {
   const text = mount(WhyList, { props: { figure } }).text()
-  for (const words of ['CO × 20.946', 'O₂, dry', '6.5 %', 'dilution', 'rounded 20.9']) expect(text).toContain(words)
+  for (const words of ['CO × 20.946', 'O₂, dry', '6.5 %', 'dilution', 'rounded 20.9'])
+    expect(text).toContain(words)
 })
 
 const log: Schemas['LogPage'] = {
-  id: 'l', name: 'a.csv', size_bytes: 9, instrument: null, headers: ['Time', 'A', 'B'], sample: [['10:00', '6.4', '40']], described: 'comma between columns', time_column: 0,
+  id: 'l',
+  name: 'a.csv',
+  size_bytes: 9,
+  instrument: null,
+  headers: ['Time', 'A', 'B'],
+  sample: [['10:00', '6.4', '40']],
+  described: 'comma between columns',
+  time_column: 0,
   columns: [
     { quantity: 'o2_dry_pct', name: 'Flue O₂', column: 1, unit: '%', units: ['%'] },
     { quantity: 'co_ppm_dry', name: 'Flue CO', column: null, unit: 'ppm', units: ['ppm'] },
   ],
-  remembered: false, problems: [], trace: null, means: [],
+  remembered: false,
+  problems: [],
+  trace: null,
+  means: [],
 }
 it('sends the columns that are in the log, and only those', async () => {
   const wrapper = mount(LogColumns, { props: { log, busy: false } })
   expect(wrapper.text()).toContain('Guessed from the names')
   await wrapper.find('form').trigger('submit')
-  expect(wrapper.emitted('map')).toEqual([[{ columns: { o2_dry_pct: { column: 1, unit: '%' } }, time_column: 0 }]])
+  expect(wrapper.emitted('map')).toEqual([
+    [{ columns: { o2_dry_pct: { column: 1, unit: '%' } }, time_column: 0 }],
+  ])
 })
-it('says when the columns are remembered', () => expect(mount(LogColumns, { props: { log: { ...log, remembered: true }, busy: false } }).text()).toContain('confirmed for this instrument'))
+it('says when the columns are remembered', () =>
+  expect(
+    mount(LogColumns, { props: { log: { ...log, remembered: true }, busy: false } }).text(),
+  ).toContain('confirmed for this instrument'))
 
-const trace: Schemas['TraceOut'] = { seconds: [0, 60, 120], channels: { o2_dry_pct: [20.9, 8, 6.5] }, units: { o2_dry_pct: '%' }, light_off_s: 30, steady: { low: 60, high: 120 }, duration_s: 120 }
+const trace: Schemas['TraceOut'] = {
+  seconds: [0, 60, 120],
+  channels: { o2_dry_pct: [20.9, 8, 6.5] },
+  units: { o2_dry_pct: '%' },
+  light_off_s: 30,
+  steady: { low: 60, high: 120 },
+  duration_s: 120,
+}
 it('marks light-off and the steady window', () => {
   const text = mount(TraceChart, { props: { trace, window: [60, 120] } }).text()
   expect(text).toContain('light-off')
   expect(text).toContain('steady, 1.0 min')
 })
-it('tells a chosen window from a steady one', () => expect(mount(TraceChart, { props: { trace, window: [10, 40] } }).text()).toContain('chosen, 0.5 min'))
+it('tells a chosen window from a steady one', () =>
+  expect(mount(TraceChart, { props: { trace, window: [10, 40] } }).text()).toContain(
+    'chosen, 0.5 min',
+  ))

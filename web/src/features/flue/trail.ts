@@ -1,6 +1,10 @@
-import type { Buffers } from '@/features/live/buffers'
+import type { Buffers } from '@/parts/live/buffers'
 
-export interface TrailPoint { o2: number; co2: number; measured: boolean }
+export interface TrailPoint {
+  o2: number
+  co2: number
+  measured: boolean
+}
 const LENGTH = 60
 const BESIDE_S = 3
 
@@ -12,6 +16,8 @@ export function trailOf(live: Buffers, onLine: (o2: number) => number): TrailPoi
   return oxygen.t.slice(-LENGTH).map((t, i) => {
     const o2 = oxygen.v.slice(-LENGTH)[i] ?? NaN
     const beside = carbon?.t.findIndex((other) => Math.abs(other - t) <= BESIDE_S) ?? -1
-    return beside < 0 ? { o2, co2: onLine(o2), measured: false } : { o2, co2: carbon?.v[beside] ?? NaN, measured: true }
+    return beside < 0
+      ? { o2, co2: onLine(o2), measured: false }
+      : { o2, co2: carbon?.v[beside] ?? NaN, measured: true }
   })
 }

@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
 import { getLog, keys, mapLog, sendLog, windowMeans, writeMeans } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
-import { useBar } from '@/features/visit/bar'
+import { useBar } from '@/parts/desk/bar'
 import { localIso } from '@/outbox/useOutbox'
 
 export interface UseFlueLogReturn {
@@ -20,7 +20,10 @@ export interface UseFlueLogReturn {
 }
 
 /** One analyzer log on the page: taken in, mapped, its window chosen, its means written on the tape. */
-export function useFlueLog(visit: () => number, onPage: (page: Schemas['VisitPage']) => void): UseFlueLogReturn {
+export function useFlueLog(
+  visit: () => number,
+  onPage: (page: Schemas['VisitPage']) => void,
+): UseFlueLogReturn {
   const cache = useQueryClient()
   const bar = useBar()
   const id = ref<string | null>(null)
@@ -28,7 +31,12 @@ export function useFlueLog(visit: () => number, onPage: (page: Schemas['VisitPag
   const trouble = ref('')
   const busy = ref(false)
   const chosen = ref<{ range: [number, number]; means: Schemas['MeanOut'][] } | null>(null)
-  const { data: log } = useQuery<Schemas['LogPage'], ApiError>({ queryKey: computed(() => keys.log(id.value ?? '')), queryFn: () => getLog(id.value ?? ''), enabled: computed(() => id.value !== null), staleTime: Infinity })
+  const { data: log } = useQuery<Schemas['LogPage'], ApiError>({
+    queryKey: computed(() => keys.log(id.value ?? '')),
+    queryFn: () => getLog(id.value ?? ''),
+    enabled: computed(() => id.value !== null),
+    staleTime: Infinity,
+  })
   watch(id, () => (chosen.value = null))
   const steady = computed<[number, number] | null>(() => {
     const found = log.value?.trace?.steady
@@ -54,25 +62,45 @@ export function useFlueLog(visit: () => number, onPage: (page: Schemas['VisitPag
   }
 
   return {
-    log, progress, trouble, busy,
+    log,
+    progress,
+    trouble,
+    busy,
     window: computed(() => chosen.value?.range ?? steady.value),
     means: computed(() => chosen.value?.means ?? log.value?.means ?? []),
     open: (which) => (id.value = which),
-    take: (file, instrument) => guarded(async () => {
-      progress.value = 0
-      keep(await sendLog(visit(), file, instrument, (share) => (progress.value = share)))
-    }),
-    map: (mapping) => guarded(async () => {
-      chosen.value = null
-      if (id.value) keep(await mapLog(id.value, mapping))
-    }),
-    choose: (range) => guarded(async () => {
-      if (id.value) chosen.value = { range, means: await windowMeans(id.value, { start_s: range[0], end_s: range[1] }) }
-    }),
-    write: () => guarded(async () => {
-      const range = chosen.value?.range ?? steady.value
-      if (!id.value || !range) return
-      onPage(await writeMeans(id.value, { id: crypto.randomUUID(), start_s: range[0], end_s: range[1], stage: bar.stage, phase: bar.phase, at: localIso(new Date()) }))
-    }),
+    take: (file, instrument) =>
+      guarded(async () => {
+        progress.value = 0
+        keep(await sendLog(visit(), file, instrument, (share) => (progress.value = share)))
+      }),
+    map: (mapping) =>
+      guarded(async () => {
+        chosen.value = null
+        if (id.value) keep(await mapLog(id.value, mapping))
+      }),
+    choose: (range) =>
+      guarded(async () => {
+        if (id.value)
+          chosen.value = {
+            range,
+            means: await windowMeans(id.value, { start_s: range[0], end_s: range[1] }),
+          }
+      }),
+    write: () =>
+      guarded(async () => {
+        const range = chosen.value?.range ?? steady.value
+        if (!id.value || !range) return
+        onPage(
+          await writeMeans(id.value, {
+            id: crypto.randomUUID(),
+            start_s: range[0],
+            end_s: range[1],
+            stage: bar.stage,
+            phase: bar.phase,
+            at: localIso(new Date()),
+          }),
+        )
+      }),
   }
 }

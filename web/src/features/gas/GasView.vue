@@ -1,19 +1,29 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
-import LivePanel from '@/features/live/LivePanel.vue'
-import { useBar } from '@/features/visit/bar'
-import StagedFigures from '@/features/workings/StagedFigures.vue'
-import { useWorkings } from '@/features/workings/useWorkings'
+import { useDesk } from '@/parts/desk/desk'
+import LivePanel from '@/parts/live/LivePanel.vue'
+import { useBar } from '@/parts/desk/bar'
+import StagedFigures from '@/parts/workings/StagedFigures.vue'
+import { useWorkings } from '@/parts/workings/useWorkings'
 import MeterWatch from './MeterWatch.vue'
 import PressureLadder from './PressureLadder.vue'
 
 const props = defineProps<{ page: Schemas['VisitPage'] }>()
-const emit = defineEmits<{ begin: [starter: string, station?: string]; why: [figure: Schemas['Explained']]; page: [page: Schemas['VisitPage']] }>()
+const desk = useDesk()
 const bar = useBar()
-const { workings, error } = useWorkings(() => props.page.id, () => props.page.version)
+const { workings, error } = useWorkings(
+  () => props.page.id,
+  () => props.page.version,
+)
 const stage = computed(() => bar.stage ?? props.page.stages.at(-1)?.key ?? '')
-const screw = computed(() => (workings.value?.gas ?? []).flatMap((s) => s.figures.filter((f) => f.key.startsWith('manifold_gap') && f.aside).map((f) => ({ ...f, label: s.label }))))
+const screw = computed(() =>
+  (workings.value?.gas ?? []).flatMap((s) =>
+    s.figures
+      .filter((f) => f.key.startsWith('manifold_gap') && f.aside)
+      .map((f) => ({ ...f, label: s.label })),
+  ),
+)
 </script>
 
 <template>
@@ -21,23 +31,95 @@ const screw = computed(() => (workings.value?.gas ?? []).flatMap((s) => s.figure
   <p v-else-if="!workings" class="none muted">Working it out …</p>
   <div v-else class="gas">
     <section>
-      <h2>From the supply down to the burner <span class="muted">bars: where it may lie. Touch one to write what you read.</span></h2>
-      <PressureLadder :rungs="workings.ladder" :writable="page.writable" @begin="(starter, station) => emit('begin', starter, station)" />
+      <h2>
+        From the supply down to the burner
+        <span class="muted">bars: where it may lie. Touch one to write what you read.</span>
+      </h2>
+      <PressureLadder
+        :rungs="workings.ladder"
+        :writable="page.writable"
+        @begin="(starter, station) => desk.begin(starter, station)"
+      />
     </section>
-    <LivePanel :page="page" :first="['manifold', 'supply']" @page="(p) => emit('page', p)" />
+    <LivePanel :page="page" :first="['manifold', 'supply']" @page="(p) => desk.replace(p)" />
     <section v-if="screw.length" class="screw">
-      <p v-for="row in screw" :key="row.key" :class="row.state"><b>{{ row.label ? `${row.label} fire` : 'The screw' }}</b> {{ row.aside }}</p>
+      <p v-for="row in screw" :key="row.key" :class="row.state">
+        <b>{{ row.label ? `${row.label} fire` : 'The screw' }}</b>
+        {{ row.aside }}
+      </p>
     </section>
     <div class="pair">
-      <StagedFigures :stages="workings.gas" nothing="Write a manifold pressure, clock the meter, or say which orifices are fitted (orifice 4 #43): input, adjuster and cross-checks follow." @why="(figure) => emit('why', figure)" />
-      <MeterWatch :dials="workings.dials" :stage="stage" :writable="page.writable" @begin="(line) => emit('begin', line, 'input')" />
+      <StagedFigures
+        :stages="workings.gas"
+        nothing="Write a manifold pressure, clock the meter, or say which orifices are fitted (orifice 4 #43): input, adjuster and cross-checks follow."
+        @why="(figure) => desk.why(figure)"
+      />
+      <MeterWatch
+        :dials="workings.dials"
+        :stage="stage"
+        :writable="page.writable"
+        @begin="(line) => desk.begin(line, 'input')"
+      />
     </div>
-    <p class="muted">Leak-test every tap you open. A ratio-controlled burner is not set by its manifold: its O₂ is, at full and low rate, as the manual says.</p>
+    <p class="muted">
+      Leak-test every tap you open. A ratio-controlled burner is not set by its manifold: its O₂ is,
+      at full and low rate, as the manual says.
+    </p>
   </div>
 </template>
 
 <style scoped>
-.gas { padding: 14px 20px 30px; display: grid; gap: 18px } .none { padding: 30px 20px } h2 { font-size: 18px; margin-bottom: 8px } h2 span { font-weight: 400; font-size: 15px; margin-left: 6px } .pair { display: grid; grid-template-columns: minmax(0, 3fr) minmax(250px, 2fr); gap: 26px; align-items: start }
-.screw { display: grid; gap: 6px } .screw p { padding: 9px 14px; border-left: 6px solid var(--in); background: var(--plate); font-size: 17px } .screw b { display: inline-block } .screw b::first-letter { text-transform: uppercase } .screw .near { border-color: var(--near) } .screw .out { border-color: var(--out) }
-@media (max-width: 800px) { .gas { padding: 12px } .pair { grid-template-columns: minmax(0, 1fr) } }
+.gas {
+  padding: 14px 20px 30px;
+  display: grid;
+  gap: 18px;
+}
+.none {
+  padding: 30px 20px;
+}
+h2 {
+  font-size: 18px;
+  margin-bottom: 8px;
+}
+h2 span {
+  font-weight: 400;
+  font-size: 15px;
+  margin-left: 6px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(250px, 2fr);
+  gap: 26px;
+  align-items: start;
+}
+.screw {
+  display: grid;
+  gap: 6px;
+}
+.screw p {
+  padding: 9px 14px;
+  border-left: 6px solid var(--in);
+  background: var(--plate);
+  font-size: 17px;
+}
+.screw b {
+  display: inline-block;
+}
+.screw b::first-letter {
+  text-transform: uppercase;
+}
+.screw .near {
+  border-color: var(--near);
+}
+.screw .out {
+  border-color: var(--out);
+}
+@media (max-width: 800px) {
+  .gas {
+    padding: 12px;
+  }
+  .pair {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

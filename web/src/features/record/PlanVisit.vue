@@ -3,7 +3,7 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { planVisit } from '@/api/calls'
 import type { Schemas } from '@/api/client'
-import { useTried } from '@/api/useTried'
+import { useAsyncAction } from '@/api/useAsyncAction'
 import { todayAt } from '@/ui/moments'
 
 const props = defineProps<{ unit: number; zone: string; reasons: Record<string, string> }>()
@@ -14,25 +14,119 @@ const reason = ref('')
 const day = ref(todayIso)
 const complaint = ref('')
 const done = ref<Schemas['PlannedOut'] | null>(null)
-const { trouble, busy, tried } = useTried()
-const plan = () => tried(async () => {
-  done.value = await planVisit(props.unit, { reason: reason.value, day: day.value, complaint: complaint.value })
-  if (day.value === todayIso) await router.push(`/visits/${done.value.id}/arrival`)
-  else emit('planned')
-})
+const { trouble, busy, run } = useAsyncAction()
+const plan = () =>
+  run(async () => {
+    done.value = await planVisit(props.unit, {
+      reason: reason.value,
+      day: day.value,
+      complaint: complaint.value,
+    })
+    if (day.value === todayIso) await router.push(`/visits/${done.value.id}/arrival`)
+    else emit('planned')
+  })
 </script>
 
 <template>
   <details class="plan">
     <summary>New visit: today or another day</summary>
-    <div class="pair" role="group" aria-label="Why"><button v-for="(name, key) in reasons" :key="key" class="chip" :class="{ on: key === reason }" :aria-pressed="key === reason" @click="reason = String(key)">{{ name }}</button></div>
-    <div class="pair"><label>Day <input v-model="day" type="date" :min="todayIso" /></label><label class="words">In the customer's words <input v-model="complaint" maxlength="500" placeholder="Cold since last night" /></label><button class="btn strong" :disabled="busy || !reason || !day" @click="plan">{{ day === todayIso ? 'Begin now' : 'Put on the round' }}</button></div>
+    <div class="pair" role="group" aria-label="Why">
+      <button
+        v-for="(name, key) in reasons"
+        :key="key"
+        class="chip"
+        :class="{ on: key === reason }"
+        :aria-pressed="key === reason"
+        @click="reason = String(key)"
+      >
+        {{ name }}
+      </button>
+    </div>
+    <div class="pair">
+      <label>
+        Day
+        <input v-model="day" type="date" :min="todayIso" />
+      </label>
+      <label class="words">
+        In the customer's words
+        <input v-model="complaint" maxlength="500" placeholder="Cold since last night" />
+      </label>
+      <button class="btn strong" :disabled="busy || !reason || !day" @click="plan">
+        {{ day === todayIso ? 'Begin now' : 'Put on the round' }}
+      </button>
+    </div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <p v-if="done && !trouble">On the round of {{ done.technician }}, {{ new Date(`${done.day}T12:00`).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }) }}.</p>
+    <p v-if="done && !trouble">
+      On the round of {{ done.technician }},
+      {{
+        new Date(`${done.day}T12:00`).toLocaleDateString('en-GB', {
+          weekday: 'long',
+          day: 'numeric',
+          month: 'long',
+          year: 'numeric',
+        })
+      }}.
+    </p>
   </details>
 </template>
 
 <style scoped>
-.plan { background: var(--plate); border: 1.5px solid var(--line); border-radius: 8px; padding: 0 16px } .plan[open] { padding-bottom: 14px } summary { min-height: 44px; line-height: 44px; font-weight: 600; cursor: pointer } .pair { display: flex; gap: 7px 14px; flex-wrap: wrap; align-items: end; margin-top: 6px } .chip { min-height: 44px; padding: 0 12px; border: 1.5px solid var(--line); border-radius: 6px; background: none } .on { border-color: var(--in); background: var(--steady); font-weight: 600 } .trouble { color: var(--out); font-weight: 500 }
-label { display: grid; gap: 3px; font-size: 15px; color: var(--muted) } .words { flex: 1 1 260px } input { min-height: 44px; padding: 0 10px; font: inherit; font-size: 17px; color: var(--ink); background: var(--paper); border: 1.5px solid var(--line); border-radius: 6px; color-scheme: inherit }
+.plan {
+  background: var(--plate);
+  border: 1.5px solid var(--line);
+  border-radius: 8px;
+  padding: 0 16px;
+}
+.plan[open] {
+  padding-bottom: 14px;
+}
+summary {
+  min-height: 44px;
+  line-height: 44px;
+  font-weight: 600;
+  cursor: pointer;
+}
+.pair {
+  display: flex;
+  gap: 7px 14px;
+  flex-wrap: wrap;
+  align-items: end;
+  margin-top: 6px;
+}
+.chip {
+  min-height: 44px;
+  padding: 0 12px;
+  border: 1.5px solid var(--line);
+  border-radius: 6px;
+  background: none;
+}
+.on {
+  border-color: var(--in);
+  background: var(--steady);
+  font-weight: 600;
+}
+.trouble {
+  color: var(--out);
+  font-weight: 500;
+}
+label {
+  display: grid;
+  gap: 3px;
+  font-size: 15px;
+  color: var(--muted);
+}
+.words {
+  flex: 1 1 260px;
+}
+input {
+  min-height: 44px;
+  padding: 0 10px;
+  font: inherit;
+  font-size: 17px;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1.5px solid var(--line);
+  border-radius: 6px;
+  color-scheme: inherit;
+}
 </style>

@@ -7,30 +7,115 @@ import { levelState } from '@/ui/levels'
 const props = defineProps<{ stop: Schemas['RoundVisit'] }>()
 const state = computed(() => (props.stop.settled ? levelState(props.stop.level) : 'none'))
 const begun = computed(() => props.stop.entries > 0)
-const lastDay = computed(() => props.stop.last_day && new Date(`${props.stop.last_day}T12:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }))
+const lastDay = computed(
+  () =>
+    props.stop.last_day &&
+    new Date(`${props.stop.last_day}T12:00`).toLocaleDateString('en-GB', {
+      day: 'numeric',
+      month: 'short',
+      year: 'numeric',
+    }),
+)
 </script>
 
 <template>
   <li>
-    <RouterLink :to="`/visits/${stop.id}/${stop.closed ? 'close' : begun ? 'unit' : 'arrival'}`" class="stop" :class="{ closed: stop.closed }">
+    <RouterLink
+      :to="`/visits/${stop.id}/${stop.closed ? 'close' : begun ? 'unit' : 'arrival'}`"
+      class="stop"
+      :class="{ closed: stop.closed }"
+    >
       <b class="turn">{{ stop.turn }}</b>
-      <div class="where"><h2>{{ stop.unit_name }}</h2><p>{{ stop.site }}</p><p class="muted">{{ stop.unit_line }}</p></div>
-      <div class="why"><b>{{ stop.reason }}</b><p v-if="stop.complaint">“{{ stop.complaint }}”</p><p class="muted">{{ stop.access }}</p></div>
+      <div class="where">
+        <h2>{{ stop.unit_name }}</h2>
+        <p>{{ stop.site }}</p>
+        <p class="muted">{{ stop.unit_line }}</p>
+      </div>
+      <div class="why">
+        <b>{{ stop.reason }}</b>
+        <p v-if="stop.complaint">“{{ stop.complaint }}”</p>
+        <p class="muted">{{ stop.access }}</p>
+      </div>
       <div class="last">
-        <p v-if="stop.last_day" class="line"><StateMark :state="levelState(stop.last_level ?? 0)" :size="13" /><span><b>{{ stop.last_title }}</b> <span class="muted">{{ lastDay }}</span></span></p>
+        <p v-if="stop.last_day" class="line">
+          <StateMark :state="levelState(stop.last_level ?? 0)" :size="13" />
+          <span>
+            <b>{{ stop.last_title }}</b>
+            <span class="muted">{{ lastDay }}</span>
+          </span>
+        </p>
         <p v-else class="muted">Never visited before</p>
         <p v-for="line in stop.advice" :key="line">{{ line }}</p>
       </div>
-      <p class="now"><StateMark :state="state" /><span>{{ stop.closed ? `Closed: ${stop.title}` : begun ? `Begun, ${stop.entries} entries: ${stop.title}` : 'Not begun' }}</span></p>
+      <p class="now">
+        <StateMark :state="state" />
+        <span>
+          {{
+            stop.closed
+              ? `Closed: ${stop.title}`
+              : begun
+                ? `Begun, ${stop.entries} entries: ${stop.title}`
+                : 'Not begun'
+          }}
+        </span>
+      </p>
     </RouterLink>
   </li>
 </template>
 
 <style scoped>
-.stop { display: grid; grid-template-columns: 44px 1.15fr 1.2fr 1fr; gap: 4px 20px; padding: 16px 18px; background: var(--plate); border: 1.5px solid var(--line); border-left: 7px solid var(--fire); border-radius: 7px; color: inherit; text-decoration: none }
-.stop:hover { box-shadow: 0 0 0 1.5px var(--ink) } .closed { border-left-color: var(--air); opacity: .85 }
-.turn { font-size: 34px; font-weight: 600; line-height: 1 } h2 { font-size: 20px; font-weight: 600 }
-.line, .now { display: flex; align-items: center; gap: 8px }
-.now { grid-column: 2 / -1; margin-top: 8px; padding-top: 8px; border-top: 1px dashed var(--line); font-weight: 500 }
-@media (max-width: 700px) { .stop { grid-template-columns: 32px 1fr; padding: 14px } .why, .last { grid-column: 2 } .turn { font-size: 26px } }
+.stop {
+  display: grid;
+  grid-template-columns: 44px 1.15fr 1.2fr 1fr;
+  gap: 4px 20px;
+  padding: 16px 18px;
+  background: var(--plate);
+  border: 1.5px solid var(--line);
+  border-left: 7px solid var(--fire);
+  border-radius: 7px;
+  color: inherit;
+  text-decoration: none;
+}
+.stop:hover {
+  box-shadow: 0 0 0 1.5px var(--ink);
+}
+.closed {
+  border-left-color: var(--air);
+  opacity: 0.92;
+}
+.turn {
+  font-size: 34px;
+  font-weight: 600;
+  line-height: 1;
+}
+h2 {
+  font-size: 20px;
+  font-weight: 600;
+}
+.line,
+.now {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+}
+.now {
+  grid-column: 2 / -1;
+  margin-top: 8px;
+  padding-top: 8px;
+  border-top: 1px dashed var(--line);
+  font-weight: 500;
+}
+@media (max-width: 700px) {
+  .stop {
+    grid-template-columns: 32px 1fr;
+    padding: 14px;
+  }
+  .why,
+  .last {
+    grid-column: 2;
+  }
+  .turn {
+    font-size: 26px;
+  }
+}
 </style>

@@ -1,28 +1,116 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import RungDrawing from '@/features/string/RungDrawing.vue'
+import RungDrawing from '@/parts/drawing/RungDrawing.vue'
 
 const props = defineProps<{ check: Schemas['CircuitCheck'] }>()
 defineEmits<{ state: [key: string] }>()
 const load = ref('')
-const rung = computed(() => props.check.rungs.find((r) => r.load === load.value) ?? props.check.rungs[0])
+const rung = computed(
+  () => props.check.rungs.find((r) => r.load === load.value) ?? props.check.rungs[0],
+)
 const nodes = computed(() => Object.keys(props.check.solved[0]?.volts ?? {}))
 </script>
 
 <template>
   <div class="drawing">
-    <p class="row"><span class="muted">State</span><button v-for="s in check.states" :key="s.key" class="chip" :class="{ on: s.key === check.state }" @click="$emit('state', s.key)">{{ s.name }}</button></p>
-    <p class="row"><span class="muted">Rung</span><button v-for="r in check.rungs" :key="r.load" class="chip" :class="{ on: r === rung }" @click="load = r.load">{{ r.name }}</button></p>
+    <p class="row">
+      <span class="muted">State</span>
+      <button
+        v-for="s in check.states"
+        :key="s.key"
+        class="chip"
+        :class="{ on: s.key === check.state }"
+        @click="$emit('state', s.key)"
+      >
+        {{ s.name }}
+      </button>
+    </p>
+    <p class="row">
+      <span class="muted">Rung</span>
+      <button
+        v-for="r in check.rungs"
+        :key="r.load"
+        class="chip"
+        :class="{ on: r === rung }"
+        @click="load = r.load"
+      >
+        {{ r.name }}
+      </button>
+    </p>
     <RungDrawing v-if="rung" :rung="rung" :leads="['', '']" />
-    <p><b>{{ check.call }}</b> <span class="muted">{{ check.faults }} fault modes.</span></p>
-    <details><summary>Every node in every state, volts to common</summary>
-      <div class="scroll"><table><thead><tr><th>State</th><th v-for="n in nodes" :key="n">{{ n }}</th></tr></thead><tbody><tr v-for="s in check.solved" :key="s.key"><th>{{ s.name }}</th><td v-for="n in nodes" :key="n">{{ s.volts[n] }}</td></tr></tbody></table></div>
+    <p>
+      <b>{{ check.call }}</b>
+      <span class="muted">{{ check.faults }} fault modes.</span>
+    </p>
+    <details>
+      <summary>Every node in every state, volts to common</summary>
+      <div class="scroll" tabindex="0" role="region" aria-label="The circuit">
+        <table>
+          <thead>
+            <tr>
+              <th>State</th>
+              <th v-for="n in nodes" :key="n">{{ n }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="s in check.solved" :key="s.key">
+              <th>{{ s.name }}</th>
+              <td v-for="n in nodes" :key="n">{{ s.volts[n] }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
     </details>
   </div>
 </template>
 
 <style scoped>
-.drawing { display: grid; gap: 8px } .row { display: flex; gap: 6px; flex-wrap: wrap; align-items: center } .row .muted { width: 44px } .chip { min-height: 40px; padding: 0 11px; border: 1.5px solid var(--line); border-radius: 6px; background: var(--plate); font-size: 15px } .on { background: var(--bar); color: var(--bar-ink) }
-summary { min-height: 40px; cursor: pointer; color: var(--in) } .scroll { overflow-x: auto } table { border-collapse: collapse } th, td { padding: 3px 9px; text-align: right; border-bottom: 1px solid var(--line); white-space: nowrap } tbody th { text-align: left; font-weight: 500 }
+.drawing {
+  display: grid;
+  gap: 8px;
+}
+.row {
+  display: flex;
+  gap: 6px;
+  flex-wrap: wrap;
+  align-items: center;
+}
+.row .muted {
+  width: 44px;
+}
+.chip {
+  min-height: 44px;
+  padding: 0 11px;
+  border: 1.5px solid var(--line);
+  border-radius: 6px;
+  background: var(--plate);
+  font-size: 15px;
+}
+.on {
+  background: var(--bar);
+  color: var(--bar-ink);
+}
+summary {
+  min-height: 40px;
+  cursor: pointer;
+  color: var(--in);
+}
+.scroll {
+  overflow-x: auto;
+}
+table {
+  border-collapse: collapse;
+}
+th,
+td {
+  padding: 3px 9px;
+  text-align: right;
+  border-bottom: 1px solid var(--line);
+  white-space: nowrap;
+}
+tbody th {
+  text-align: left;
+  font-weight: 500;
+}
 </style>

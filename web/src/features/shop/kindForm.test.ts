@@ -1,9 +1,29 @@
 import { describe, expect, it } from 'vitest'
-import { withoutStation, withProof, withStation, withStationField, withStationUp, type KindDocument } from './kindForm'
+import {
+  withoutStation,
+  withProof,
+  withStation,
+  withStationField,
+  withStationUp,
+  type KindDocument,
+} from './kindForm'
 
 const kind: KindDocument = {
-  key: 'mine', name: 'Mine', must_show: { every: ['room_co'] },
-  paths: [{ key: 'gas', name: 'Gas', direction: 'down', hint: '', stations: [{ key: 'a', name: 'A', caution: 'Hot', between: { only: ['1', '2'] } }, { key: 'b', name: 'B' }] }],
+  key: 'mine',
+  name: 'Mine',
+  must_show: { every: ['room_co'] },
+  paths: [
+    {
+      key: 'gas',
+      name: 'Gas',
+      direction: 'down',
+      hint: '',
+      stations: [
+        { key: 'a', name: 'A', caution: 'Hot', between: { only: ['1', '2'] } },
+        { key: 'b', name: 'B' },
+      ],
+    },
+  ],
 }
 const names = (document: KindDocument) => document.paths[0]!.stations.map((s) => s.key)
 
@@ -15,7 +35,9 @@ describe('the list form of a kind', () => {
     expect(kind.paths[0]!.stations[0]!.name).toBe('A')
   })
   it('takes an emptied field out, but never the key', () => {
-    expect('caution' in withStationField(kind, 0, 0, 'caution', '').paths[0]!.stations[0]!).toBe(false)
+    expect('caution' in withStationField(kind, 0, 0, 'caution', '').paths[0]!.stations[0]!).toBe(
+      false,
+    )
     expect(withStationField(kind, 0, 0, 'key', '').paths[0]!.stations[0]!.key).toBe('')
   })
   it('moves, adds and removes', () => {
@@ -25,7 +47,10 @@ describe('the list form of a kind', () => {
     expect(names(withoutStation(kind, 0, 0))).toEqual(['b'])
   })
   it('asks for a proof and no longer', () => {
-    expect(withProof(kind, 'recheck', 'leak_check').must_show).toEqual({ every: ['room_co'], recheck: ['leak_check'] })
+    expect(withProof(kind, 'recheck', 'leak_check').must_show).toEqual({
+      every: ['room_co'],
+      recheck: ['leak_check'],
+    })
     expect(withProof(kind, 'every', 'room_co').must_show['every']).toEqual([])
   })
 })

@@ -5,4 +5,5 @@ export const emptyModel = {
 }
 
 /** The rows with one of them changed; the others are left as they are. */
-export const withRow = <T>(rows: T[], index: number, changes: Partial<T>): T[] => rows.map((row, i) => (i === index ? { ...row, ...changes } : row))
+export const withRow = <T>(rows: T[], index: number, changes: Partial<T>): T[] =>
+  rows.map((row, i) => (i === index ? { ...row, ...changes } : row))

@@ -1,7 +1,13 @@
 import { expect, it } from 'vitest'
 import { joinPath, tiePath, type Box } from './ties'
 
-const box = (left: number, top: number): Box => ({ left, right: left + 100, top, bottom: top + 50, middle: top + 25 })
+const box = (left: number, top: number): Box => ({
+  left,
+  right: left + 100,
+  top,
+  bottom: top + 50,
+  middle: top + 25,
+})
 
 it('begins at the station and ends at the switch', () => {
   for (const adjacent of [true, false]) {
@@ -14,6 +20,9 @@ it('runs along the gap above its row when columns lie between', () => {
   expect(tiePath(box(0, 100), box(300, 200), 1, false)).toContain(' 92')
 })
 it('keeps lanes apart', () => {
-  expect(tiePath(box(0, 100), box(300, 200), 0, false)).not.toBe(tiePath(box(0, 100), box(300, 200), 2, false))
+  expect(tiePath(box(0, 100), box(300, 200), 0, false)).not.toBe(
+    tiePath(box(0, 100), box(300, 200), 2, false),
+  )
 })
-it('joins two paths under both', () => expect(joinPath(50, 150, 10, 20, 40)).toMatch(/^M50 10.*40.*L150 20$/))
+it('joins two paths under both', () =>
+  expect(joinPath(50, 150, 10, 20, 40)).toMatch(/^M50 10.*40.*L150 20$/))

@@ -4,41 +4,78 @@ import type { Schemas } from '@/api/client'
 import { notReached } from '@/outbox/notReached'
 import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
+import StandingReason from './StandingReason.vue'
 
-const props = defineProps<{ standing: Schemas['StandingOut']; waiting: number; stale: boolean; folded?: boolean }>()
+const props = defineProps<{
+  standing: Schemas['StandingOut']
+  waiting: number
+  stale: boolean
+  folded?: boolean
+}>()
 const emit = defineEmits<{ station: [key: string]; next: [starter: string, station: string] }>()
 const judged = computed(() => !props.waiting && !props.stale)
-const state = computed(() => (!judged.value || !props.standing.settled ? 'none' : levelState(props.standing.level)))
+const state = computed(() =>
+  !judged.value || !props.standing.settled ? 'none' : levelState(props.standing.level),
+)
 const title = computed(() => (judged.value ? props.standing.title : 'Not judged'))
-const open = ref('')
+const FIRST = 7
 const all = ref(false)
-const missing = computed(() => (all.value ? props.standing.missing : props.standing.missing.slice(0, 7)))
+const missing = computed(() =>
+  all.value ? props.standing.missing : props.standing.missing.slice(0, FIRST),
+)
 </script>
 
 <template>
-  <section class="standing" :class="[`l${judged ? standing.level : 0}`, { settled: standing.settled }]" aria-live="polite">
-    <h2><StateMark :state="state" :size="22" />{{ title }}</h2>
+  <section
+    class="standing"
+    :class="[`l${judged ? standing.level : 0}`, { settled: standing.settled }]"
+    aria-live="polite"
+  >
+    <h2>
+      <StateMark :state="state" :size="22" />
+      {{ title }}
+    </h2>
     <template v-if="!folded">
-      <p v-if="!judged" class="note">{{ waiting ? `${notReached(waiting)}.` : 'The server is not reached.' }} What follows was true before; nothing is judged without it.</p>
+      <p v-if="!judged" class="note">
+        {{ waiting ? `${notReached(waiting)}.` : 'The server is not reached.' }} What follows was
+        true before; nothing is judged without it.
+      </p>
       <ul>
-        <li v-for="reason in standing.reasons" :key="reason.code + reason.text">
-          <StateMark :state="levelState(reason.level)" :size="15" />
-          <div>
-            <button class="reason" @click="emit('station', reason.station)">{{ reason.text }}</button>
-            <button class="ask" :aria-expanded="open === reason.text" @click="open = open === reason.text ? '' : reason.text">what lifts it</button>
-            <p v-if="open === reason.text" class="lifts">{{ reason.lifts }} <span v-if="reason.limit" class="muted">Read: {{ reason.reading }}. Limit: {{ reason.limit }}, {{ reason.source }}.</span></p>
-          </div>
-        </li>
+        <StandingReason
+          v-for="reason in standing.reasons"
+          :key="reason.code + reason.text"
+          :reason="reason"
+          @station="(key) => emit('station', key)"
+        />
         <li v-if="standing.missing.length" class="missing">
           <StateMark state="none" :size="15" />
-          <div>Still to show:
-            <template v-for="(item, i) in missing" :key="item.text"><button class="open" :title="item.how" @click="emit('next', item.starter, item.station)">{{ item.text }}</button><span v-if="i < missing.length - 1">, </span></template>
-            <button v-if="standing.missing.length > 7" class="ask more" @click="all = !all">{{ all ? 'fewer' : `and ${standing.missing.length - 7} more` }}</button>
+          <div>
+            Still to show:
+            <template v-for="(item, i) in missing" :key="item.text">
+              <button
+                class="open"
+                :title="item.how"
+                @click="emit('next', item.starter, item.station)"
+              >
+                {{ item.text }}
+              </button>
+              {{ i < missing.length - 1 ? '·' : '' }}
+            </template>
+            <button v-if="standing.missing.length > FIRST" class="ask more" @click="all = !all">
+              {{ all ? 'fewer' : `and ${standing.missing.length - FIRST} more` }}
+            </button>
           </div>
         </li>
-        <li v-for="line in standing.not_judged" :key="line" class="muted"><StateMark state="noted" :size="13" />{{ line }}</li>
+        <li v-for="line in standing.not_judged" :key="line" class="muted">
+          <StateMark state="noted" :size="13" />
+          {{ line }}
+        </li>
       </ul>
-      <button v-if="standing.next_step && judged" class="next" @click="emit('next', standing.next_step.starter, standing.next_step.station)">
+      <button
+        v-if="standing.next_step && judged"
+        class="next"
+        @click="emit('next', standing.next_step.starter, standing.next_step.station)"
+      >
         <small>NEXT · about {{ standing.next_step.minutes }} min</small>
         <b>{{ standing.next_step.title }}</b>
         <span>{{ standing.next_step.why }}</span>
@@ -48,16 +85,93 @@ const missing = computed(() => (all.value ? props.standing.missing : props.stand
 </template>
 
 <style scoped>
-.standing { padding: 14px 16px 12px; border-bottom: 1.5px solid var(--line) }
-.l4.settled { background: var(--danger-ground) }
-h2 { display: flex; align-items: center; gap: 12px; font-size: 22px; font-weight: 600; line-height: 1.15 }
-ul { list-style: none; padding: 0; margin: 8px 0 0; display: grid; gap: 6px } li { display: flex; gap: 10px; align-items: flex-start } li > svg { margin-top: 4px }
-.reason, .open, .ask { border: 0; background: none; padding: 0; text-align: left } .reason { font-weight: 500 } .reason:hover, .open:hover { text-decoration: underline }
-.reason { margin-right: 6px } .ask { color: var(--in); font-size: 15px; text-decoration: underline dotted }
-.missing { color: var(--muted) } .open { color: var(--ink); text-decoration: underline; text-decoration-color: var(--line); text-underline-offset: 3px }
-.lifts { margin: 4px 0 2px; padding-left: 10px; border-left: 3px solid var(--line) } .note { margin-top: 8px; font-weight: 500 }
-.next { display: grid; gap: 2px; width: 100%; margin-top: 12px; padding: 11px 13px; text-align: left; background: var(--plate); border: 2px solid var(--ink); border-radius: 7px }
-.next small { font-size: 13px; color: var(--muted); font-weight: 600; letter-spacing: .02em } .next b { font-size: 18px; font-weight: 600 } .next span { color: var(--muted) }
-@media (max-width: 800px), (pointer: coarse) { .reason, .open, .ask { min-height: 44px; padding-block: 4px } }
-.more { margin-left: 6px }
+.standing {
+  padding: 14px 16px 12px;
+  border-bottom: 1.5px solid var(--line);
+}
+.l4.settled {
+  background: var(--danger-ground);
+}
+h2 {
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  font-size: 22px;
+  font-weight: 600;
+  line-height: 1.15;
+}
+ul {
+  list-style: none;
+  padding: 0;
+  margin: 8px 0 0;
+  display: grid;
+  gap: 6px;
+}
+li {
+  display: flex;
+  gap: 10px;
+  align-items: flex-start;
+}
+li > svg {
+  margin-top: 4px;
+}
+.open,
+.ask {
+  border: 0;
+  background: none;
+  padding: 0;
+  text-align: left;
+}
+.ask {
+  color: var(--in);
+  font-size: 15px;
+  text-decoration: underline dotted;
+}
+.missing {
+  color: var(--muted);
+}
+.open {
+  color: var(--ink);
+  text-decoration: underline;
+  text-decoration-color: var(--line);
+  text-underline-offset: 3px;
+}
+.note {
+  margin-top: 8px;
+  font-weight: 500;
+}
+.next {
+  display: grid;
+  gap: 2px;
+  width: 100%;
+  margin-top: 12px;
+  padding: 11px 13px;
+  text-align: left;
+  background: var(--plate);
+  border: 2px solid var(--ink);
+  border-radius: 7px;
+}
+.next small {
+  font-size: 13px;
+  color: var(--muted);
+  font-weight: 600;
+  letter-spacing: 0.02em;
+}
+.next b {
+  font-size: 18px;
+  font-weight: 600;
+}
+.next span {
+  color: var(--muted);
+}
+@media (max-width: 800px), (pointer: coarse) {
+  .open,
+  .ask {
+    min-height: 44px;
+    padding-block: 4px;
+  }
+}
+.more {
+  margin-left: 6px;
+}
 </style>

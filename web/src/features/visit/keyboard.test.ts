@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { actionFor, KEYS } from './keyboard'
 
-const key = (name: string, target: EventTarget | null = null, more = {}) => actionFor({ key: name, ctrlKey: false, metaKey: false, altKey: false, target, ...more })
+const key = (name: string, target: EventTarget | null = null, more = {}) =>
+  actionFor({ key: name, ctrlKey: false, metaKey: false, altKey: false, target, ...more })
 
 describe('keys', () => {
   it.each(KEYS)('%s means %s', (name, _text, action) => expect(key(name)).toEqual(action))
@@ -11,5 +12,6 @@ describe('keys', () => {
     const field = document.createElement('input')
     expect(key('f', field)).toBeNull()
   })
-  it('gives every key one meaning', () => expect(new Set(KEYS.map(([name]) => name)).size).toBe(KEYS.length))
+  it('gives every key one meaning', () =>
+    expect(new Set(KEYS.map(([name]) => name)).size).toBe(KEYS.length))
 })

@@ -1,6 +1,7 @@
-import type { Phase } from './bar'
+import type { Phase } from '@/parts/desk/bar'
 
-export type ViewName = 'arrival' | 'unit' | 'flue' | 'gas' | 'draft' | 'air' | 'string' | 'exchanger' | 'close'
+export type ViewName =
+  'arrival' | 'unit' | 'flue' | 'gas' | 'draft' | 'air' | 'string' | 'exchanger' | 'close'
 export const VIEWS: { view: ViewName; name: string; key: string }[] = [
   { view: 'arrival', name: 'Arrival', key: '0' },
   { view: 'unit', name: 'Unit', key: '1' },
@@ -19,7 +20,11 @@ export type KeyAction =
   | { kind: 'bar' | 'next' | 'jumpers' | 'theme' | 'keys' }
 
 export const KEYS: [string, string, KeyAction][] = [
-  ...VIEWS.map(({ view, name, key }): [string, string, KeyAction] => [key, name, { kind: 'view', view }]),
+  ...VIEWS.map(({ view, name, key }): [string, string, KeyAction] => [
+    key,
+    name,
+    { kind: 'view', view },
+  ]),
   ['/', 'to the entry bar', { kind: 'bar' }],
   ['n', 'take the next step offered', { kind: 'next' }],
   ['f', 'as found', { kind: 'phase', phase: 'found' }],
@@ -30,8 +35,14 @@ export const KEYS: [string, string, KeyAction][] = [
 ]
 
 /** What a key means outside of fields; nothing while somebody types. */
-export function actionFor(event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'target'>): KeyAction | null {
+export function actionFor(
+  event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'target'>,
+): KeyAction | null {
   if (event.ctrlKey || event.metaKey || event.altKey) return null
-  if (event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable]')) return null
+  if (
+    event.target instanceof HTMLElement &&
+    event.target.closest('input, textarea, select, [contenteditable]')
+  )
+    return null
   return KEYS.find(([key]) => key === event.key)?.[2] ?? null
 }

@@ -4,24 +4,70 @@ import type { Schemas } from '@/api/client'
 import StandingPanel from './StandingPanel.vue'
 import TapePanel from './TapePanel.vue'
 
-const reason = { level: 3, code: 'jumper_in', text: 'The call is jumpered.', lifts: 'Take it off.', station: 'call', reading: 'in', limit: 'none', source: 'house rule' }
+const reason = {
+  level: 3,
+  code: 'jumper_in',
+  text: 'The call is jumpered.',
+  lifts: 'Take it off.',
+  station: 'call',
+  reading: 'in',
+  limit: 'none',
+  source: 'house rule',
+}
 const standing: Schemas['StandingOut'] = {
-  level: 3, title: 'Do not leave running yet', settled: true, reasons: [reason],
-  missing: Array.from({ length: 9 }, (_, i) => ({ text: `thing ${i}`, station: 'flue', how: 'do it', minutes: 1, after_work: '', starter: `o2 ${i}` })),
-  next_step: { title: 'Show thing 0', why: 'because', minutes: 4, station: 'flue', starter: 'o2 ' }, not_judged: [], leaving: null, several_causes: false,
+  level: 3,
+  title: 'Do not leave running yet',
+  settled: true,
+  reasons: [reason],
+  missing: Array.from({ length: 9 }, (_, i) => ({
+    text: `thing ${i}`,
+    station: 'flue',
+    how: 'do it',
+    minutes: 1,
+    after_work: '',
+    starter: `o2 ${i}`,
+  })),
+  next_step: { title: 'Show thing 0', why: 'because', minutes: 4, station: 'flue', starter: 'o2 ' },
+  not_judged: [],
+  leaving: null,
+  several_causes: false,
 }
 const entry = (more: Partial<Schemas['EntryOut']>): Schemas['EntryOut'] => ({
-  id: 'a', group: 'g', at: '2026-01-14T09:00:00Z', zone: '+01:00', author: 'T', kind: 'reading', text: 'Manifold', value: '3.5 inWC', tone: 'plain',
-  phase: 'found', stage: null, corrected_by: null, corrects: null, typed: 'mp 3.5 inWC', ...more,
+  id: 'a',
+  group: 'g',
+  at: '2026-01-14T09:00:00Z',
+  zone: '+01:00',
+  author: 'T',
+  kind: 'reading',
+  text: 'Manifold',
+  value: '3.5 inWC',
+  tone: 'plain',
+  phase: 'found',
+  stage: null,
+  corrected_by: null,
+  corrects: null,
+  typed: 'mp 3.5 inWC',
+  ...more,
 })
 
 describe('the standing', () => {
   it('says its title, reasons and next step', () => {
     const text = mount(StandingPanel, { props: { standing, waiting: 0, stale: false } }).text()
-    for (const words of ['Do not leave running yet', 'The call is jumpered.', 'NEXT · about 4 min', 'Show thing 0']) expect(text).toContain(words)
+    for (const words of [
+      'Do not leave running yet',
+      'The call is jumpered.',
+      'NEXT · about 4 min',
+      'Show thing 0',
+    ])
+      expect(text).toContain(words)
   })
-  it.each([{ waiting: 2, stale: false }, { waiting: 0, stale: true }])('is not judged while lines wait or the server is away', (away) => {
-    const wrapper = mount(StandingPanel, { props: { standing: { ...standing, level: 1, title: 'Leave running' }, ...away } })
+  it.each([
+    { waiting: 2, stale: false },
+    { waiting: 0, stale: true },
+  ])('is not judged while lines wait or the server is away', (away) => {
+    const wrapper = mount(StandingPanel, {
+      props: { standing: { ...standing, level: 1, title: 'Leave running' }, ...away },
+    })
     expect(wrapper.find('h2').text()).toBe('Not judged')
     expect(wrapper.find('.next').exists()).toBe(false)
     expect(wrapper.find('h2 svg').html()).toContain('stroke-dasharray')
@@ -43,11 +89,15 @@ describe('the standing', () => {
     expect(wrapper.emitted('next')).toEqual([['o2 8', 'flue']])
   })
   it('shows only its title when folded', () => {
-    const wrapper = mount(StandingPanel, { props: { standing, waiting: 0, stale: false, folded: true } })
+    const wrapper = mount(StandingPanel, {
+      props: { standing, waiting: 0, stale: false, folded: true },
+    })
     expect(wrapper.text()).toBe('Do not leave running yet')
   })
   it('shows the dashed ring while nothing is settled', () => {
-    const wrapper = mount(StandingPanel, { props: { standing: { ...standing, settled: false, reasons: [] }, waiting: 0, stale: false } })
+    const wrapper = mount(StandingPanel, {
+      props: { standing: { ...standing, settled: false, reasons: [] }, waiting: 0, stale: false },
+    })
     expect(wrapper.find('h2 svg').html()).toContain('stroke-dasharray')
   })
 })
@@ -69,17 +119,44 @@ describe('the tape', () => {
     expect(wrapper.findAll('.more .small')).toHaveLength(0)
   })
   it('keeps a corrected line in sight, struck', () => {
-    const wrapper = mount(TapePanel, { props: { tape: [entry({ id: 'b', kind: 'correction', text: 'Struck' }), entry({ corrected_by: 'b' })], pending: [], writable: true } })
+    const wrapper = mount(TapePanel, {
+      props: {
+        tape: [
+          entry({ id: 'b', kind: 'correction', text: 'Struck' }),
+          entry({ corrected_by: 'b' }),
+        ],
+        pending: [],
+        writable: true,
+      },
+    })
     expect(wrapper.findAll('.entry')).toHaveLength(2)
     expect(wrapper.find('.struck').text()).toContain('Manifold')
   })
   it('shows what waits and what was refused, and gives it back', async () => {
-    const line = { id: 'p', visit: 1, person: 'tove', text: 'room 1', stage: null, phase: 'found' as const, at: '', instrument: null }
-    const wrapper = mount(TapePanel, { props: { tape: [], pending: [line, { ...line, id: 'q', refused: 'The visit is closed.' }], writable: true } })
+    const line = {
+      id: 'p',
+      visit: 1,
+      person: 'tove',
+      text: 'room 1',
+      stage: null,
+      phase: 'found' as const,
+      at: '',
+      instrument: null,
+    }
+    const wrapper = mount(TapePanel, {
+      props: {
+        tape: [],
+        pending: [line, { ...line, id: 'q', refused: 'The visit is closed.' }],
+        writable: true,
+      },
+    })
     expect(wrapper.text()).toContain('To send')
     expect(wrapper.text()).toContain('The visit is closed.')
     await wrapper.find('.pending .small').trigger('click')
     expect(wrapper.emitted('restore')?.[0]).toMatchObject([{ id: 'q' }])
   })
-  it('tells how to begin when nothing is written', () => expect(mount(TapePanel, { props: { tape: [], pending: [], writable: true } }).text()).toContain('room 0'))
+  it('tells how to begin when nothing is written', () =>
+    expect(mount(TapePanel, { props: { tape: [], pending: [], writable: true } }).text()).toContain(
+      'room 0',
+    ))
 })

@@ -17,16 +17,25 @@ export interface UseVisitReturn {
 export function useVisit(id: MaybeRefOrGetter<number>): UseVisitReturn {
   const cache = useQueryClient()
   const key = computed(() => keys.visit(toValue(id)))
-  const { data: page, error } = useQuery<Schemas['VisitPage'], ApiError>({ queryKey: key, queryFn: () => getVisit(toValue(id)) })
+  const { data: page, error } = useQuery<Schemas['VisitPage'], ApiError>({
+    queryKey: key,
+    queryFn: () => getVisit(toValue(id)),
+  })
   const { isError: stale } = useQuery<number, ApiError>({
     queryKey: computed(() => [...key.value, 'version']),
     queryFn: async () => {
       const version = await getVersion(toValue(id))
-      if (page.value && version !== page.value.version) await cache.invalidateQueries({ queryKey: key.value, exact: true })
+      if (page.value && version !== page.value.version)
+        await cache.invalidateQueries({ queryKey: key.value, exact: true })
       return version
     },
     refetchInterval: LOOK_MS,
     retry: false,
   })
-  return { page, error, stale: computed(() => stale.value), replace: (fresh) => cache.setQueryData(keys.visit(fresh.id), fresh) }
+  return {
+    page,
+    error,
+    stale: computed(() => stale.value),
+    replace: (fresh) => cache.setQueryData(keys.visit(fresh.id), fresh),
+  }
 }

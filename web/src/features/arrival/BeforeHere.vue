@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import type { Schemas } from '@/api/client'
+import Card from '@/ui/Card.vue'
+import { levelState } from '@/ui/levels'
+import StateMark from '@/ui/StateMark.vue'
+
+/** What came before: complaint, earlier visits, advice refused, readings from when it was healthy. */
+defineProps<{ page: Schemas['VisitPage']; arrival: Schemas['ArrivalOut'] }>()
+const MOST = 4
+</script>
+
+<template>
+  <Card title="What came before">
+    <p v-if="page.complaint">
+      <b>“{{ page.complaint }}”</b>
+    </p>
+    <p v-if="!page.earlier.length" class="muted">Nobody has written on this unit before.</p>
+    <p v-for="visit in page.earlier.slice(0, MOST)" :key="visit.id" class="before">
+      <StateMark :state="levelState(visit.level)" :size="14" />
+      <span>
+        <b>{{ visit.day }}</b>
+        {{ visit.reason }}, {{ visit.technician }}: {{ visit.title.toLowerCase() }}.
+        <span class="muted">{{ visit.words }}</span>
+      </span>
+    </p>
+    <p v-for="words in arrival.refused" :key="words" class="before">
+      <StateMark state="near" :size="14" />
+      {{ words }}
+    </p>
+    <details v-if="arrival.healthy">
+      <summary>What it read when it was healthy, {{ arrival.healthy.day }}</summary>
+      <p class="muted">{{ arrival.healthy.readings.join(' · ') }}</p>
+    </details>
+  </Card>
+</template>
+
+<style scoped>
+.before {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  line-height: 1.25;
+}
+.before svg {
+  flex: none;
+  translate: 0 2px;
+}
+summary {
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+  cursor: pointer;
+  color: var(--in);
+}
+</style>

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { useSessionStorage } from '@vueuse/core'
+import { NInput } from 'naive-ui'
+import { computed, ref } from 'vue'
+import { closeVisit } from '@/api/calls'
+import { ApiError, type Schemas } from '@/api/client'
+import { notReached } from '@/outbox/notReached'
+import Card from '@/ui/Card.vue'
+import SignaturePad from './SignaturePad.vue'
+import WayLeft from './WayLeft.vue'
+
+/** Words to the customer, how the unit is left, and the signature under it. */
+const props = defineProps<{
+  page: Schemas['VisitPage']
+  me: Schemas['Me'] | undefined
+  obstacles: string[]
+  waiting: number
+}>()
+const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
+const words = useSessionStorage(`words-${props.page.id}`, '')
+const signature = ref<number[][][]>([])
+const name = ref('')
+const chosen = ref<NonNullable<Schemas['CloseIn']['left']> | null>(null)
+const refused = ref<string[]>([])
+const busy = ref(false)
+const signedBy = computed(
+  () => name.value.trim() || (signature.value.length ? (props.me?.name ?? '') : ''),
+)
+const leftAs = computed(() => {
+  const way = props.page.close.ways.find((row) => row.key === chosen.value)
+  return (way?.name ?? props.page.standing.title).toLowerCase()
+})
+const saidOf = (error: unknown): string[] => {
+  if (!(error instanceof ApiError)) return [String(error)]
+  return error.details.length ? error.details : [error.message]
+}
+
+async function close(): Promise<void> {
+  busy.value = true
+  refused.value = []
+  try {
+    const signed = {
+      seen_version: props.page.version,
+      customer_words: words.value,
+      signed_by: signedBy.value,
+      signature: signature.value,
+      left: chosen.value,
+    }
+    emit('page', await closeVisit(props.page.id, signed))
+  } catch (error) {
+    refused.value = saidOf(error)
+  } finally {
+    busy.value = false
+  }
+}
+</script>
+
+<template>
+  <Card title="Words to the customer">
+    <form @submit.prevent="close">
+      <NInput
+        v-model:value="words"
+        type="textarea"
+        :autosize="{ minRows: 3 }"
+        :input-props="{ 'aria-label': 'Words to the customer' }"
+        placeholder="In plain words: what was wrong, what was done, what you advise."
+      />
+      <WayLeft v-model="chosen" :ways="page.close.ways" :said="page.standing.leaving" />
+      <h2>Sign</h2>
+      <div class="two">
+        <label>
+          Your name
+          <NInput
+            v-model:value="name"
+            :placeholder="me?.name"
+            :input-props="{ name: 'signed-by' }"
+          />
+        </label>
+        <SignaturePad v-model="signature" />
+      </div>
+      <ul v-if="obstacles.length && !refused.length" class="held">
+        <li v-for="line in obstacles" :key="line">{{ line }}</li>
+      </ul>
+      <ul v-if="refused.length" class="refused" role="alert">
+        <li v-for="line in refused" :key="line">{{ line }}</li>
+      </ul>
+      <p v-if="waiting" class="refused">
+        {{ notReached(waiting) }}: closing waits for {{ waiting === 1 ? 'it' : 'them' }}.
+      </p>
+      <button class="btn strong big" :disabled="busy || !!waiting">
+        Close the visit: {{ leftAs }}
+      </button>
+    </form>
+  </Card>
+</template>
+
+<style scoped>
+form {
+  display: grid;
+  gap: 8px;
+}
+h2 {
+  font-size: 18px;
+  font-weight: 600;
+}
+.two {
+  display: grid;
+  grid-template-columns: 1fr 2fr;
+  gap: 16px;
+}
+label {
+  display: grid;
+  gap: 4px;
+  align-content: start;
+}
+.big {
+  min-height: 54px;
+  font-size: 18px;
+  justify-self: start;
+  padding: 0 28px;
+}
+.held {
+  margin: 0;
+  padding-left: 20px;
+  font-weight: 500;
+}
+.refused {
+  margin: 0;
+  padding-left: 20px;
+  color: var(--out);
+  font-weight: 600;
+}
+@media (max-width: 800px) {
+  .two {
+    grid-template-columns: 1fr;
+  }
+  .big {
+    width: 100%;
+  }
+}
+</style>

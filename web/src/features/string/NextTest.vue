@@ -1,0 +1,104 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+import type { Schemas } from '@/api/client'
+import { percent } from './share'
+
+/** The test offered next: what each outcome would mean, and what could be done instead. */
+defineProps<{
+  next: Schemas['OfferOut']
+  others: Schemas['OfferOut'][]
+  writable: boolean
+}>()
+defineEmits<{ begin: [starter: string] }>()
+const other = ref(false)
+</script>
+
+<template>
+  <div class="next">
+    <button class="offer" :disabled="!writable" @click="$emit('begin', next.starter)">
+      <small>NEXT · about {{ next.minutes }} min</small>
+      <b>{{ next.title }}</b>
+    </button>
+    <p v-if="next.caution" class="caution">
+      <b>Mind:</b>
+      {{ next.caution }}
+    </p>
+    <ul>
+      <li v-for="meaning in next.meanings" :key="meaning.outcome">
+        <b>{{ meaning.outcome }}</b>
+        <span class="muted">{{ percent(meaning.share) }}</span>
+        → {{ meaning.first }}
+        <span class="muted">{{ percent(meaning.first_share) }}</span>
+      </li>
+    </ul>
+    <button v-if="others.length" class="ask" :aria-expanded="other" @click="other = !other">
+      {{ other ? 'Back to the one offered' : 'Something else instead' }}
+    </button>
+    <ul v-if="other" class="others">
+      <li v-for="offer in others" :key="offer.title">
+        <button class="btn" :disabled="!writable" @click="$emit('begin', offer.starter)">
+          {{ offer.title }}
+          <span class="muted">{{ offer.minutes }} min</span>
+        </button>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.next {
+  display: grid;
+  gap: 8px;
+  padding: 11px 13px;
+  border: 2px solid var(--ink);
+  border-radius: 7px;
+}
+.offer {
+  display: grid;
+  gap: 2px;
+  min-height: 44px;
+  padding: 0;
+  border: 0;
+  background: none;
+  text-align: left;
+}
+small {
+  font-size: 13px;
+  font-weight: 600;
+  color: var(--muted);
+}
+.offer b {
+  font-size: 17.5px;
+  font-weight: 600;
+}
+ul {
+  display: grid;
+  gap: 3px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  font-size: 15px;
+}
+.caution {
+  padding: 6px 10px;
+  background: var(--danger-ground);
+  border-left: 4px solid var(--out);
+  font-size: 15px;
+}
+.ask {
+  justify-self: start;
+  min-height: 44px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--in);
+  text-decoration: underline dotted;
+}
+.others .btn {
+  width: 100%;
+  min-height: 44px;
+  padding: 6px 12px;
+  line-height: 1.2;
+  text-align: left;
+}
+</style>

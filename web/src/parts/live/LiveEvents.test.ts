@@ -1,0 +1,116 @@
+import { flushPromises, mount } from '@vue/test-utils'
+import { createPinia, setActivePinia } from 'pinia'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import * as calls from '@/api/calls'
+import { ApiError, type Schemas } from '@/api/client'
+import { said } from '@/testing/said'
+import LiveEvents from './LiveEvents.vue'
+
+vi.mock('@/api/calls', () => ({ getTraceReading: vi.fn(), markEvent: vi.fn(), writeStep: vi.fn() }))
+
+const shown = (text: string, unit: string) => ({ text, unit })
+const step = (over: Partial<Schemas['StepOut']> = {}): Schemas['StepOut'] => ({
+  quantity: 'o2_dry_pct',
+  name: 'Flue O₂',
+  before: shown('7.0', '%'),
+  after: shown('8.0', '%'),
+  step: shown('+1.0', '%'),
+  confidence_pct: 99.99,
+  writes: true,
+  ...over,
+})
+const reading = (over: Partial<Schemas['TraceReadingOut']> = {}): Schemas['TraceReadingOut'] => ({
+  together: null,
+  each: [],
+  events: [],
+  kinds: { cover_off: 'Cover off', blower_on: 'Blower on' },
+  ...over,
+})
+const event = (steps: Schemas['StepOut'][]): Schemas['TraceEventOut'] => ({
+  kind: 'blower_on',
+  name: 'Blower on',
+  at_s: 92,
+  marked: false,
+  steps,
+})
+async function shownWith(said: Schemas['TraceReadingOut'], over = false) {
+  vi.mocked(calls.getTraceReading).mockResolvedValue(said)
+  const panel = mount(LiveEvents, {
+    props: { capture: 'c1', now: 130.5, writable: true, over, stage: 'only' },
+  })
+  await flushPromises()
+  return panel
+}
+
+describe('LiveEvents', () => {
+  beforeEach(() => {
+    setActivePinia(createPinia())
+    vi.clearAllMocks()
+  })
+
+  it('offers the means of a stretch in which all was still', async () => {
+    const panel = await shownWith(
+      reading({ together: { names: ['Manifold'], start_s: 65, end_s: 125 } }),
+    )
+    expect(said(panel)).toContain('All still from 1:05 to 2:05')
+    await panel.get('.still button').trigger('click')
+    expect(panel.emitted('window')).toEqual([[65, 125]])
+  })
+  it('says which channels are still by themselves while others move', async () => {
+    const panel = await shownWith(
+      reading({ each: [{ names: ['Manifold'], start_s: 1, end_s: 30 }] }),
+    )
+    expect(panel.text()).toContain('Not all still yet')
+    expect(panel.text()).toContain('Manifold')
+  })
+  it('marks an event at the moment of the touch', async () => {
+    const panel = await shownWith(reading())
+    vi.mocked(calls.markEvent).mockResolvedValue(reading())
+    await panel
+      .findAll('.marks button')
+      .find((b) => b.text() === 'Cover off')
+      ?.trigger('click')
+    expect(vi.mocked(calls.markEvent).mock.calls[0]?.[1]).toMatchObject({
+      kind: 'cover_off',
+      at_s: 130.5,
+    })
+  })
+  it('shows a clear step, leaves out noise, and always shows the one that can be written', async () => {
+    const noise = step({
+      quantity: 'draft_pa',
+      name: 'Draft at switch',
+      confidence_pct: 40,
+      writes: false,
+    })
+    const still = step({ confidence_pct: 40, step: shown('+0.0', '%') })
+    const panel = await shownWith(reading({ events: [event([noise, still])] }))
+    expect(panel.text()).not.toContain('Draft at switch')
+    expect(panel.text()).toContain('within its noise')
+    expect((await shownWith(reading({ events: [event([step()])] }))).text()).toContain(
+      'over 99.9 % sure',
+    )
+  })
+  it('writes the step of the event that was touched', async () => {
+    const panel = await shownWith(reading({ events: [event([step()])] }))
+    vi.mocked(calls.writeStep).mockResolvedValue({ id: 7 } as Schemas['VisitPage'])
+    await panel.get('.step button').trigger('click')
+    await flushPromises()
+    expect(vi.mocked(calls.writeStep).mock.calls[0]).toMatchObject([
+      'c1',
+      { at_s: 92, stage: 'only' },
+    ])
+    expect(panel.emitted('page')?.[0]).toEqual([{ id: 7 }])
+  })
+  it('says in place what the server refused', async () => {
+    const panel = await shownWith(reading({ events: [event([step()])] }))
+    vi.mocked(calls.writeStep).mockRejectedValue(
+      new ApiError(422, 'step_empty', 'O₂ was not recorded long enough.'),
+    )
+    await panel.get('.step button').trigger('click')
+    await flushPromises()
+    expect(panel.get('[role=alert]').text()).toBe('O₂ was not recorded long enough.')
+  })
+  it('marks nothing on a recording that is over', async () => {
+    expect((await shownWith(reading(), true)).find('.marks').exists()).toBe(false)
+  })
+})

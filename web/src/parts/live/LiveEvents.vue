@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
+import { ref, watch } from 'vue'
+import { getTraceReading, markEvent, writeStep } from '@/api/calls'
+import type { Schemas } from '@/api/client'
+import { useAsyncAction } from '@/api/useAsyncAction'
+import { useBar } from '@/parts/desk/bar'
+import { localIso } from '@/outbox/useOutbox'
+
+const props = defineProps<{
+  capture: string
+  now: number
+  writable: boolean
+  over: boolean
+  stage: string
+}>()
+const emit = defineEmits<{
+  page: [page: Schemas['VisitPage']]
+  window: [start: number, end: number]
+  events: [events: Schemas['TraceEventOut'][]]
+}>()
+const ASK_EVERY_MS = 5000
+const bar = useBar()
+const reading = ref<Schemas['TraceReadingOut'] | null>(null)
+const { trouble, busy, run } = useAsyncAction()
+const ask = () =>
+  run(async () => {
+    reading.value = await getTraceReading(props.capture)
+  })
+useIntervalFn(() => {
+  if (!document.hidden && !props.over) void ask()
+}, ASK_EVERY_MS)
+watch(() => props.capture, ask, { immediate: true })
+watch(reading, (said) => emit('events', said?.events ?? []))
+/** A mark means the moment of the touch, not of the answer. */
+const mark = (kind: string) =>
+  run(async () => {
+    reading.value = await markEvent(props.capture, {
+      id: crypto.randomUUID(),
+      kind,
+      at_s: props.now,
+    })
+  })
+const write = (at: number) =>
+  run(async () =>
+    emit(
+      'page',
+      await writeStep(props.capture, {
+        id: crypto.randomUUID(),
+        at_s: at,
+        stage: props.stage,
+        phase: bar.phase,
+        at: localIso(new Date()),
+      }),
+    ),
+  )
+const clockOf = (s: number) =>
+  `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`
+const CLEAR_PCT = 95
+const sure = (step: Schemas['StepOut']) =>
+  step.confidence_pct < CLEAR_PCT
+    ? 'within its noise'
+    : step.confidence_pct >= 99.9
+      ? 'over 99.9 % sure'
+      : `${step.confidence_pct.toFixed(0)} % sure`
+</script>
+
+<template>
+  <div class="events">
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <p v-if="reading?.together" class="still">
+      <b>
+        All still from {{ clockOf(reading.together.start_s) }} to
+        {{ clockOf(reading.together.end_s) }}
+      </b>
+      <button
+        class="btn"
+        :disabled="busy || !writable"
+        @click="emit('window', reading.together.start_s, reading.together.end_s)"
+      >
+        Write these means
+      </button>
+    </p>
+    <p v-else-if="reading" class="muted">
+      Not all still yet: 20 s without drift count.
+      <template v-if="reading.each.length">
+        Still by themselves: {{ reading.each.map((one) => one.names[0]).join(', ') }}.
+      </template>
+    </p>
+    <div v-if="!over" class="marks">
+      <span class="muted">It happens now:</span>
+      <button
+        v-for="(name, kind) in reading?.kinds"
+        :key="kind"
+        class="btn"
+        :disabled="!writable"
+        @click="mark(String(kind))"
+      >
+        {{ name }}
+      </button>
+    </div>
+    <ul v-if="reading?.events.length">
+      <li
+        v-for="event in reading.events"
+        :key="`${event.kind}${event.at_s}`"
+        :data-event="event.kind"
+      >
+        <b>{{ event.name }}</b>
+        at {{ clockOf(event.at_s) }}
+        <span class="muted">{{ event.marked ? 'marked' : 'seen in the trace' }}</span>
+        <span
+          v-for="step in event.steps.filter((s) => s.writes || s.confidence_pct > CLEAR_PCT)"
+          :key="step.quantity"
+          class="step"
+        >
+          {{ step.name }} {{ step.before.text }} → {{ step.after.text }} {{ step.after.unit }}
+          <template v-if="step.writes">
+            : step
+            <b>{{ step.step.text }} {{ step.step.unit }}</b>
+            , {{ sure(step) }}
+            <span class="muted">(settling of the cell taken off)</span>
+            <button class="btn" :disabled="busy || !writable" @click="write(event.at_s)">
+              Write this step
+            </button>
+          </template>
+        </span>
+      </li>
+    </ul>
+  </div>
+</template>
+
+<style scoped>
+.events {
+  display: grid;
+  gap: 8px;
+}
+.marks,
+.still {
+  display: flex;
+  gap: 6px 8px;
+  flex-wrap: wrap;
+  align-items: center;
+}
+ul {
+  margin: 0;
+  padding: 0;
+  list-style: none;
+  display: grid;
+  gap: 6px;
+}
+li {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 12px;
+  align-items: center;
+  border-left: 4px solid var(--line);
+  padding-left: 10px;
+}
+.step b {
+  white-space: nowrap;
+}
+.trouble {
+  color: var(--out);
+  font-weight: 500;
+}
+</style>

@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { NModal } from 'naive-ui'
+import { computed, ref } from 'vue'
+import { markPhoto, sendPhoto } from '@/api/calls'
+import type { Schemas } from '@/api/client'
+import { useAsyncAction } from '@/api/useAsyncAction'
+import PhotoMarks from './PhotoMarks.vue'
+
+const props = defineProps<{ page: Schemas['VisitPage']; station: string }>()
+const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
+const { trouble, busy, run } = useAsyncAction()
+const share = ref<number | null>(null)
+const open = ref('')
+const shown = computed(() =>
+  props.page.photos.filter((photo) => !props.station || photo.station === props.station),
+)
+const photo = computed(() => props.page.photos.find((row) => row.id === open.value))
+
+const take = (event: Event) =>
+  run(async () => {
+    const field = event.target as HTMLInputElement
+    const file = field.files?.[0]
+    field.value = ''
+    if (!file) return
+    share.value = 0
+    emit(
+      'page',
+      await sendPhoto(props.page.id, file, props.station, (now) => (share.value = now)).finally(
+        () => (share.value = null),
+      ),
+    )
+  })
+const keep = (marks: Schemas['MarkIn'][]) =>
+  run(async () => {
+    emit('page', await markPhoto(open.value, marks))
+    open.value = ''
+  })
+</script>
+
+<template>
+  <section class="strip">
+    <h2>Photos</h2>
+    <label v-if="page.writable" class="btn">
+      Take or choose one
+      <input
+        type="file"
+        accept="image/jpeg,image/png,image/webp,image/heic,image/heif"
+        capture="environment"
+        class="sr"
+        @change="take"
+      />
+    </label>
+    <span v-if="share !== null" class="muted">sending, {{ Math.round(100 * share) }} %</span>
+    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
+    <p v-if="!shown.length" class="muted">
+      None yet. JPEG, PNG, WebP or HEIC, up to 20 MB; where it was taken is left out of the file
+      unless the house keeps it.
+    </p>
+    <div class="all">
+      <button v-for="row in shown" :key="row.id" class="one" @click="open = row.id">
+        <img
+          :src="row.small"
+          :alt="row.caption || `photo of the ${row.station || 'visit'}`"
+          loading="lazy"
+        />
+        <small v-if="row.marks.length">{{ row.marks.length }} marked</small>
+      </button>
+    </div>
+    <NModal
+      :show="!!photo"
+      preset="card"
+      style="max-width: 900px"
+      title="Photo"
+      @update:show="open = ''"
+    >
+      <PhotoMarks
+        v-if="photo"
+        :key="photo.id"
+        :photo="photo"
+        :writable="page.writable"
+        :busy="busy"
+        @keep="keep"
+      />
+    </NModal>
+  </section>
+</template>
+
+<style scoped>
+.strip {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px 12px;
+  align-items: center;
+  background: var(--plate);
+  border: 1.5px solid var(--line);
+  border-radius: 8px;
+  padding: 12px 16px;
+}
+h2 {
+  font-size: 18px;
+  flex-basis: 100%;
+}
+label.btn {
+  display: inline-flex;
+  align-items: center;
+  cursor: pointer;
+}
+.trouble {
+  color: var(--out);
+  font-weight: 500;
+  flex-basis: 100%;
+}
+.all {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  flex-basis: 100%;
+}
+.one {
+  position: relative;
+  padding: 0;
+  border: 1.5px solid var(--line);
+  border-radius: 7px;
+  overflow: hidden;
+  background: none;
+}
+.one img {
+  display: block;
+  height: 132px;
+}
+.one small {
+  position: absolute;
+  left: 6px;
+  bottom: 6px;
+  padding: 1px 7px;
+  border-radius: 4px;
+  background: var(--bar);
+  color: var(--bar-ink);
+  font-size: 14px;
+}
+</style>
