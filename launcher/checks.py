@@ -25,11 +25,26 @@ def run_checks(only: Sequence[str] = (), *, every_case: bool = False) -> None:
         env = environment.python_env(**cluster.environment(), HAVRIN_STATE=str(STATE / "test-state"))
         env |= {"HAVRIN_EVERY_CASE": "1"} if every_case else {}
         failed = [] if only else [name for name, command, place in _STYLE if not _passes(name, command, place, env)]
-        command = [str(PYTHON), "-m", "pytest", *(only or ["tests"])]
-        if not _passes("pytest", command, ROOT, env):
-            failed.append("pytest")
+        failed += [name for name, rest in _tests(only) if not _passes(name, [*_PYTEST, *rest], ROOT, env)]
     if failed:
         raise Refusal(f"Failed: {', '.join(failed)}.")
+
+
+_PYTEST = (str(PYTHON), "-m", "pytest")
+# A file stays in one process, which keeps the circuits that it worked out; the branches of the core are counted beside.
+_PARALLEL = ("-n", "auto", "--dist", "loadfile")
+_COVERAGE = ("--cov=havrin_core", "--cov-branch", "--cov-report=term:skip-covered", "--cov-report=xml:.havrin/coverage.xml")
+
+
+def _tests(only: Sequence[str]) -> list[tuple[str, Sequence[str]]]:
+    """Return what is run under which name: parts as they are asked for, else core, server and launcher, then the browser."""
+    if only:
+        return [("pytest", only)]
+    return [
+        ("core tests", ["tests/core", *_PARALLEL, *_COVERAGE]),
+        ("server tests", ["tests/server", "tests/launcher", *_PARALLEL]),
+        ("browser tests", ["tests/browser", *_PARALLEL]),
+    ]
 
 
 _STYLE: tuple[tuple[str, list[str], object], ...] = (

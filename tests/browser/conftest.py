@@ -14,6 +14,7 @@ from playwright.sync_api import expect, sync_playwright
 from launcher.cluster import free_port
 from launcher.ground import ROOT
 from launcher.serve import server_command
+from tests.sample import clone
 
 ARGUMENTS = [
     "--no-sandbox",
@@ -37,8 +38,9 @@ expect.set_options(timeout=PATIENCE_MS)
 class Server:
     """Uvicorn as ``./havrin start`` runs it; can be killed and started again. ``more`` goes into its environment."""
 
-    def __init__(self, more=None):
-        self.env = {**os.environ, **(more or {})}
+    def __init__(self, more):
+        self.more = more
+        self.env = {**os.environ, **more}
         self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"
 
@@ -59,11 +61,12 @@ class Server:
 
 @pytest.fixture(scope="session")
 def server():
-    subprocess.run([sys.executable, "-m", "django", "prepare", "--fresh"], env=os.environ, cwd=ROOT, check=True)
-    served = Server()
-    served.start()
-    yield served
-    served.kill()
+    """Serve one sample world to all browser tests of this process."""
+    with clone("browser") as world:
+        served = Server(world)
+        served.start()
+        yield served
+        served.kill()
 
 
 @pytest.fixture(scope="session")

@@ -11,6 +11,7 @@ from playwright.sync_api import expect
 
 from launcher.ground import ROOT
 from tests.browser.conftest import Server, write
+from tests.sample import clone
 
 WEST, EAST = "MST7MDT", "Etc/GMT-10"
 EVENINGS = [
@@ -19,13 +20,14 @@ EVENINGS = [
 ]
 
 
-def set_zone(zone):
-    """Move every site, and the firm, into ``zone``."""
+def set_zone(zone, world):
+    """Move every site, and the firm, of a world into ``zone``."""
     said = (
         "from havrin_server.people.models import Firm; from havrin_server.units.models import Site;"
         f"Firm.objects.update(zone={zone!r}); Site.objects.update(zone={zone!r})"
     )
-    subprocess.run([sys.executable, "-m", "django", "shell", "-c", said], env=os.environ, cwd=ROOT, check=True)
+    env = {**os.environ, **world}
+    subprocess.run([sys.executable, "-m", "django", "shell", "-c", said], env=env, cwd=ROOT, check=True)
 
 
 def faked(now):
@@ -40,14 +42,15 @@ def faked(now):
 
 
 @pytest.fixture(params=EVENINGS, ids=["west", "east"])
-def evening(request, server):
+def evening(request):
+    """Serve a world of its own at a late hour."""
     zone, now = request.param
-    set_zone(zone)
-    late = Server(faked(now))
-    late.start()
-    yield late, now
-    late.kill()
-    set_zone(WEST)
+    with clone("evening") as world:
+        set_zone(zone, world)
+        late = Server({**world, **faked(now)})
+        late.start()
+        yield late, now
+        late.kill()
 
 
 def test_late_in_the_evening_it_is_still_today(evening, chromium):

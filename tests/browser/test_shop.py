@@ -20,7 +20,7 @@ def test_a_circuit_is_copied_broken_mended_and_kept(sign_in):
     nodes.press("Enter")
     page.wait_for_selector(".rung")
     page.click("button:has-text('Keep it')")
-    expect(page.locator("nav")).to_contain_text("our own")
+    expect(page.locator("nav[aria-label=Documents]")).to_contain_text("our own")
     page.reload()
     page.click("nav button:has-text('our own')")
     expect(page.locator("input[aria-label='Nodes of Limit']")).to_have_value("W 1")
@@ -57,7 +57,7 @@ def test_a_kind_is_copied_with_a_station_more(sign_in):
     key.fill("meter_cock")
     key.press("Enter")
     page.click("button:has-text('Keep it')")
-    expect(page.locator("nav")).to_contain_text("Unit heater, our own")
+    expect(page.locator("nav[aria-label=Documents]")).to_contain_text("Unit heater, our own")
 
 
 def test_a_models_wrong_number_is_answered_at_its_field(sign_in):

@@ -36,7 +36,9 @@ def test_the_tape_stays_append_only_under_its_new_name(visit):
         as_before(cursor)
     rename_apps()
     with connection.cursor() as cursor:
-        cursor.execute("SELECT tgname FROM pg_trigger WHERE tgrelid = 'visits_tapeentry'::regclass AND NOT tgisinternal")
+        cursor.execute(
+            "SELECT tgname FROM pg_trigger WHERE tgrelid = 'visits_tapeentry'::regclass AND NOT tgisinternal"
+        )
         assert {"tape_append_only", "tape_no_truncate"} <= {row[0] for row in cursor.fetchall()}
 
 

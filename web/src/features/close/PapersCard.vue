@@ -54,7 +54,7 @@ const takeBundle = (file: File) =>
       </FileButton>
     </div>
     <p v-if="trouble || taken" role="status" class="taken">{{ trouble || taken }}</p>
-    <p v-if="page.close.papers.length" class="muted">
+    <p v-if="page.close.papers.length" class="kept muted">
       Papers are kept as they were printed at the close, each with its SHA-256: {{ digests }}
     </p>
   </Card>

@@ -1,0 +1,102 @@
+"""The sample world, played in once and cloned for every test process: PostgreSQL copies a database in a blink.
+
+The prepared world is kept in the tests' own cluster until the code, the sample world or the day changes.
+"""
+
+import os
+import shutil
+import subprocess
+import sys
+from collections.abc import Iterator
+from contextlib import contextmanager
+from datetime import UTC, datetime
+from pathlib import Path
+from zoneinfo import ZoneInfo
+
+import psycopg
+from psycopg import sql
+
+from launcher.ground import ROOT, STATE, fingerprint
+
+_MADE_OF = ("core/havrin_core", "server/havrin_server", "demo", "instruments")
+_PREFIX = "sample_"
+_PLACE = ZoneInfo("MST7MDT")  # of the sample world: its today is another day for hours
+_LOCK = 1_728_001  # one process plays it in, the others wait
+MAINTENANCE = "postgres"
+
+
+def worker() -> str:
+    """Return which of the parallel test processes this is; "main" where there is one alone."""
+    return os.environ.get("PYTEST_XDIST_WORKER", "main")
+
+
+@contextmanager
+def clone(name: str) -> Iterator[dict[str, str]]:
+    """Give a copy of the prepared world, and the environment in which the server works on it; gone afterwards."""
+    database, state = f"{name}_{worker()}", STATE / "test-state" / f"{name}_{worker()}"
+    with _connected() as connection:
+        sample = _prepared(connection)
+        _drop(connection, database)
+        names = sql.Identifier(database), sql.Identifier(sample)
+        connection.execute(sql.SQL("CREATE DATABASE {} TEMPLATE {}").format(*names))
+    shutil.rmtree(state, ignore_errors=True)
+    shutil.copytree(_state_of(sample), state)
+    yield {"HAVRIN_DB_NAME": database, "HAVRIN_STATE": str(state)}
+    shutil.rmtree(state, ignore_errors=True)
+    with _connected() as connection:
+        _drop(connection, database)
+
+
+def _prepared(connection: psycopg.Connection) -> str:
+    """Return the name of the database in which the sample world stands, played in where it was not yet."""
+    sources = [p for part in _MADE_OF for p in (ROOT / part).rglob("*") if p.suffix != ".pyc"]
+    days = "_".join(f"{datetime.now(zone):%m%d}" for zone in (UTC, _PLACE))
+    sample = f"{_PREFIX}{fingerprint(sources)[:16]}_{days}"
+    connection.execute("SELECT pg_advisory_lock(%s)", [_LOCK])
+    try:
+        if not _is_ready(connection, sample):
+            for old in _samples(connection):
+                _drop(connection, old)
+                shutil.rmtree(_state_of(old), ignore_errors=True)
+            _play(connection, sample)
+    finally:
+        connection.execute("SELECT pg_advisory_unlock(%s)", [_LOCK])
+    return sample
+
+
+def _play(connection: psycopg.Connection, sample: str) -> None:
+    connection.execute(sql.SQL("CREATE DATABASE {}").format(sql.Identifier(sample)))
+    env = {**os.environ, "HAVRIN_DB_NAME": sample, "HAVRIN_STATE": str(_state_of(sample))}
+    subprocess.run([sys.executable, "-m", "django", "prepare"], env=env, cwd=ROOT, check=True)
+    said = sql.SQL("COMMENT ON DATABASE {} IS 'ready'").format(sql.Identifier(sample))
+    connection.execute(said)
+
+
+def _is_ready(connection: psycopg.Connection, sample: str) -> bool:
+    asked = "SELECT shobj_description(oid, 'pg_database') FROM pg_database WHERE datname = %s"
+    row = connection.execute(asked, [sample]).fetchone()
+    return row is not None and row[0] == "ready" and _state_of(sample).is_dir()
+
+
+def _samples(connection: psycopg.Connection) -> list[str]:
+    rows = connection.execute("SELECT datname FROM pg_database WHERE starts_with(datname, %s)", [_PREFIX])
+    return [name for (name,) in rows]
+
+
+def _drop(connection: psycopg.Connection, database: str) -> None:
+    connection.execute(sql.SQL("DROP DATABASE IF EXISTS {} WITH (FORCE)").format(sql.Identifier(database)))
+
+
+def _state_of(sample: str) -> Path:
+    return STATE / "test-state" / sample
+
+
+def _connected() -> psycopg.Connection:
+    return psycopg.connect(
+        host="127.0.0.1",
+        port=os.environ["HAVRIN_DB_PORT"],
+        user=os.environ["HAVRIN_DB_USER"],
+        password=os.environ["HAVRIN_DB_PASSWORD"],
+        dbname=MAINTENANCE,
+        autocommit=True,
+    )
