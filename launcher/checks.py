@@ -33,7 +33,12 @@ def run_checks(only: Sequence[str] = (), *, every_case: bool = False) -> None:
 _PYTEST = (str(PYTHON), "-m", "pytest")
 # A file stays in one process, which keeps the circuits that it worked out; the branches of the core are counted beside.
 _PARALLEL = ("-n", "auto", "--dist", "loadfile")
-_COVERAGE = ("--cov=havrin_core", "--cov-branch", "--cov-report=term:skip-covered", "--cov-report=xml:.havrin/coverage.xml")
+_COVERAGE = (
+    "--cov=havrin_core",
+    "--cov-branch",
+    "--cov-report=term:skip-covered",
+    "--cov-report=xml:.havrin/coverage.xml",
+)
 
 
 def _tests(only: Sequence[str]) -> list[tuple[str, Sequence[str]]]:

@@ -9,11 +9,12 @@ from pytest import approx
 
 from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.shorthand.reader import read_line
+from havrin_core.tape.bundle import unit_from_dict
 from havrin_core.tape.entries import Abnormal, Action, Code, Condition, Note, Proof, Reading
 from havrin_core.wording.entries import line_echo
 from havrin_core.wording.phrases import words as say
 from tests.core.rows import furnace, situation
-from tests.core.trade import DANGERS, EVERY, SOUND_TALK, sound_lines
+from tests.core.trade import DANGERS, EVERY, SOUND_TALK, sound_lines, unit_of
 
 HERE = replace(
     situation(furnace(stages=2, condensing=True), air_temps_k=lambda: (294.26, 326.48)),
@@ -216,3 +217,11 @@ def test_a_note_is_kept_word_for_word(text):
     read = read_line(f"note {said}", HERE)
     if said and read.writable and all(isinstance(body, Note) for body in read.bodies):
         assert " ".join(body.text for body in read.bodies) == said
+
+
+@pytest.mark.parametrize("line", ["v high limit 0.1", "v airflow high 24.9"])
+def test_a_stages_word_inside_a_devices_name_is_no_stage(line):
+    unit = unit_from_dict(unit_of("make_up_air"))
+    read = read_line(line, situation(unit))
+    assert (read.problems, read.unread) == ((), ())
+    assert read.bodies[0].station == "_".join(line.split()[1:3])

@@ -197,9 +197,10 @@ class _Readings:
         self.situation = situation
         self.phase = next((PHASE_WORDS[w.lower()] for w in words if w.lower() in PHASE_WORDS), situation.phase)
         self.problems: list[Problem] = []
-        self.stage = self._stage([w.lower() for w in words])
-        kept = [w for w in words if w.lower() not in STAGE_WORDS and w.lower() not in PHASE_WORDS]
-        self.words = kept
+        in_names = self._in_names([w.lower() for w in words])
+        self.stage = self._stage([w.lower() for i, w in enumerate(words) if i not in in_names])
+        apart = STAGE_WORDS.keys() | PHASE_WORDS.keys()
+        self.words = [w for i, w in enumerate(words) if i in in_names or w.lower() not in apart]
         self.bodies: list[Reading] = []
         self.asks: list[Ask] = []
         self.doubts: list[Phrase] = []
@@ -210,6 +211,14 @@ class _Readings:
             at = self._one(at)
         bodies: tuple[Body, ...] = tuple(self.bodies)
         return Line(bodies, tuple(self.problems), tuple(self.doubts), self.phase, self.stage, "", tuple(self.asks))
+
+    def _in_names(self, words: list[str]) -> set[int]:
+        """Return which words belong to a device whose name holds a stage's word: the high limit is no stage."""
+        names = [
+            name.split("_") for name, _, _ in self.situation.nodes if not STAGE_WORDS.keys().isdisjoint(name.split("_"))
+        ]
+        starts = [(at, len(name)) for name in names for at in range(len(words)) if words[at : at + len(name)] == name]
+        return {at + step for at, count in starts for step in range(count)}
 
     def _stage(self, words: list[str]) -> str:
         said = [STAGE_WORDS[word] for word in words if word in STAGE_WORDS]
