@@ -78,7 +78,7 @@ def test_next_names_suspects_and_a_test(tmp_path):
 def test_next_refuses_what_is_no_bundle(tmp_path):
     file = tmp_path / "x.json"
     file.write_text("{}")
-    assert "no visit bundle" in havrin("next", str(file), status=2)
+    assert "not a visit bundle" in havrin("next", str(file), status=2)
 
 
 def test_a_call_shows_what_a_hidden_fault_does():

@@ -202,7 +202,7 @@ def broken(edit):
 @pytest.mark.parametrize(
     ("edit", "said"),
     [
-        (lambda d: d.update(format="x"), "no kind of unit"),
+        (lambda d: d.update(format="x"), "not a kind of unit"),
         (lambda d: d.update(version=2), "version 2"),
         (lambda d: d.pop("ties"), "lacks “ties”"),
         (lambda d: d.update(mood=1), "no field 'mood'"),

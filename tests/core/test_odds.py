@@ -33,11 +33,11 @@ def test_nothing_known_moves_nothing():
         (Background(age_years=3), "inducer.open", 1.0),
         (Background(surroundings=("dust",)), "filter.blocked", 2.5),
         (Background(surroundings=("mars",)), "filter.blocked", 1.0),
-        (Background(past=(Past(40, deed="change igniter"),)), "igniter.open", 0.4),
-        (Background(past=(Past(900, deed="change igniter"),)), "igniter.open", 1.0),
-        (Background(past=(Past(300, deed="clear port"),)), "port.plugged", 2.5),
+        (Background(past=(Past(40, action="change igniter"),)), "igniter.open", 0.4),
+        (Background(past=(Past(900, action="change igniter"),)), "igniter.open", 1.0),
+        (Background(past=(Past(300, action="clear port"),)), "port.plugged", 2.5),
         (Background(past=(Past(200, part="hose"),)), "hose.off", 2.5),
-        (Background(past=(Past(40, deed="change inducer"),)), "blower.open", 1.0),
+        (Background(past=(Past(40, action="change inducer"),)), "blower.open", 1.0),
     ],
 )
 def test_season_age_place_and_history(background, fault, factor):
@@ -62,13 +62,13 @@ def test_every_influence_is_said():
 
 def test_the_past_is_read_from_tapes_with_their_corrections():
     entries = tape("did change igniter", "look hose bad", "look vent ok", "ohms limit open", "note nothing")
-    assert [(p.deed, p.part) for p in past_of(entries, 10)] == [("change igniter", ""), ("", "hose"), ("", "limit")]
+    assert [(p.action, p.part) for p in past_of(entries, 10)] == [("change igniter", ""), ("", "hose"), ("", "limit")]
 
 
 def test_readings_outweigh_the_past():
     unit = furnace()
     lines = tape("stops inducer", "code 2 3", "draft .9", "v 3 4 26", unit=unit)
-    misled = Background(past=(Past(30, deed="change pressure_switch"), Past(50, part="hose")))
+    misled = Background(past=(Past(30, action="change pressure_switch"), Past(50, part="hose")))
     found = outlook_of(unit, HouseRules(), lines, misled)
     assert found.suspects[0].part == "pressure_switch"
     assert found.beforehand
@@ -81,17 +81,19 @@ def test_the_table_names_known_families():
     known = set(part_families()) | {p.key for name in circuit_names() for p in shipped_circuit(name).parts}
     rows = [*table["seasons"], *table["ages"], *table["surroundings"].values()]
     named = {family for row in rows for family in row["families"]} | {
-        n for names, _ in table["deeds"].values() for n in names
+        n for names, _ in table["actions"].values() for n in names
     }
     assert named <= known
     assert set(surroundings_known()) == set(table["surroundings"])
 
 
 def test_fresh_hands_make_wrong_parts_and_wiring_likelier():
-    fresh = Background(past=(Past(20, deed="change pressure_switch"),))
+    fresh = Background(past=(Past(20, action="change pressure_switch"),))
     part = next(p.key for p in FURNACE.parts if p.family == "pressure_switch")
     assert odds(fresh, f"{part}.wrong_part") == pytest.approx(4.0 * 0.4)
     assert odds(fresh, f"{part}.stuck_open") == pytest.approx(0.4)
     assert odds(fresh, "limit.wrong_part") == pytest.approx(1.0)
-    assert odds(Background(past=(Past(90, deed="change pressure_switch"),)), f"{part}.wrong_part") == pytest.approx(0.4)
+    assert odds(Background(past=(Past(90, action="change pressure_switch"),)), f"{part}.wrong_part") == pytest.approx(
+        0.4
+    )
     assert odds(Background(age_years=0.5), "line.reversed") == pytest.approx(4.0)

@@ -16,7 +16,7 @@ APPROVERS = {"owner": phrase("owner"), "tenant": phrase("tenant"), "manager": ph
 RECHECK_DAYS, AFTER_ARRIVAL_DAYS, YEAR_DAYS = 3, 1, 365
 TO_ASK, APPROVED, DECLINED = "to ask", "approved", "declined"
 _ANSWERS = {"approve": TO_ASK, "approved": APPROVED, "declined": DECLINED}
-_LETS_GO = ("fluttering", "chattering")  # contacts that were seen to let go
+_OPENS = ("fluttering", "chattering")  # contacts that were seen to let go
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,10 +137,10 @@ def _recheck(facts: Facts, rules: HouseRules, today: date) -> Iterator[Return]:
         yield Return("recheck", workday(until) if until else soon, phrase("temporary_repair_2", text=text))
     causes = facts.said("cause")
     rare = bool(causes) and causes[-1][1].state == NOT_FOUND
-    let_go = any(look.condition in _LETS_GO for _, look in facts.conditions() if not look.absent)
-    let_go = let_go or (bool(causes) and causes[-1][1].condition in _LETS_GO)
-    if rare or let_go or any(not proof.passed for _, proof in facts.tried("watch")):
-        why = causes[-1][1].text if rare else phrase("contact_let_go")
+    opened = any(look.condition in _OPENS for _, look in facts.conditions() if not look.absent)
+    opened = opened or (bool(causes) and causes[-1][1].condition in _OPENS)
+    if rare or opened or any(not proof.passed for _, proof in facts.tried("watch")):
+        why = causes[-1][1].text if rare else phrase("contact_opened_once")
         yield Return("recheck", soon, phrase("intermittent_fault", why=why))
     if facts.actions("reset") and rules.manual_reset == "twelve_cycles":
         yield Return("recheck", soon, phrase("safety_trip_reset_house_comes"))

@@ -52,8 +52,8 @@ def past_of(entries: Iterable[Entry], days_ago: int) -> tuple[Past, ...]:
     found = []
     for line in effective(entries):
         body = line.body
-        if isinstance(body, Action) and f"{body.verb} {body.part}" in _table()["deeds"]:
-            found.append(Past(days_ago, deed=f"{body.verb} {body.part}"))
+        if isinstance(body, Action) and f"{body.verb} {body.part}" in _table()["actions"]:
+            found.append(Past(days_ago, action=f"{body.verb} {body.part}"))
         elif isinstance(body, Proof) and body.device and body.outcome in ("bad", "open", "high"):
             found.append(Past(days_ago, part=body.device))
     return tuple(found)
@@ -85,7 +85,7 @@ def _history(circuit: Circuit, past: Iterable[Past]) -> Iterable[tuple[str, dict
     table = _table()
     seen: set[tuple[tuple[str, ...], str]] = set()
     for item in sorted(past, key=lambda row: row.days_ago):
-        named, rule = table["deeds"].get(item.deed, ([item.part], "seen_before"))
+        named, rule = table["actions"].get(item.action, ([item.part], "seen_before"))
         if item.days_ago > table[rule]["within_days"] or (tuple(named), rule) in seen:
             continue  # the newest of its sort counts, once
         seen.add((tuple(named), rule))
@@ -100,8 +100,8 @@ def _hands(circuit: Circuit, known: Background) -> Iterable[tuple[Mapping[str, A
     if known.age_years is not None and known.age_years < table["new_unit"]["below_years"]:
         yield table["new_unit"], None
     rule = table["fresh_work"]
-    recent = [item for item in known.past if item.deed.startswith("change ") and item.days_ago <= rule["within_days"]]
-    families = {name for item in recent for name in table["deeds"].get(item.deed, ([],))[0]}
+    recent = [item for item in known.past if item.action.startswith("change ") and item.days_ago <= rule["within_days"]]
+    families = {name for item in recent for name in table["actions"].get(item.action, ([],))[0]}
     parts = {part.key for part in circuit.parts if part.family in families or part.key in families}
     if parts:
         yield rule, parts

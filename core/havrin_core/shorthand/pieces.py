@@ -32,7 +32,7 @@ def unused_words(text: str, allowed: frozenset[str], *dimensions: str) -> list[s
 
 
 def number_of(word: str) -> float | None:
-    """Return the number that ``word`` is, a fraction or a decimal with point or comma; None where it is none.
+    """Return the number that ``word`` is, a fraction or a decimal with point or comma; None where it is not a number.
 
     >>> number_of("1/2"), number_of("30,5"), number_of("ft3")
     (0.5, 30.5, None)

@@ -95,7 +95,7 @@ def _is_bare_rise(words: list[str]) -> bool:
 
 
 def _has_clauses(words: list[str]) -> bool:
-    """Tell whether a line of readings goes on with something that is none: "o2 6.4, vent ok"."""
+    """Tell whether a line of readings goes on with something else: "o2 6.4, vent ok"."""
     pieces = clauses_of(" ".join(words))
     return len(pieces) > 1 and not all(_is_readings(piece.split()) for piece in pieces)
 

@@ -88,7 +88,7 @@ def measurand_words() -> dict[str, Measurand]:
 
 
 def longest_phrase(words: list[str], phrases: dict[str, str]) -> tuple[str, int] | None:
-    """Return (what it names, words used) for the longest phrase that ``words`` begin with; a comma after it is none of it."""
+    """Return (what it names, words used) for the longest phrase that ``words`` begin with; a comma after it does not count."""
     for count in range(min(4, len(words)), 0, -1):
         name = phrases.get(" ".join(words[:count]).lower().rstrip(",;:"))
         if name:

@@ -54,7 +54,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, leave: str | None = 
     level = _level(context, reasons, open_proofs)
     settled = leaving != NOT_TOUCHED and (not open_proofs or any(reason.level >= NOT_YET for reason in reasons))
     still = context.facts.still_abnormal()
-    to_tell = nobody_told(context)
+    owner_notice_due = nobody_told(context)
     return Assessment(
         level=level,
         settled=settled,
@@ -63,7 +63,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, leave: str | None = 
         leaving=leaving,
         waiting_for=waiting_for,
         holds=holds_of(context, level, reasons, leaving),
-        next_step=next_step(reasons, open_proofs, still, to_tell),
+        next_step=next_step(reasons, open_proofs, still, owner_notice_due),
         stations=tuple(station_views(context, readings, open_proofs, reasons)),
         readings=tuple(readings),
         flue=tuple(flue),
@@ -73,7 +73,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, leave: str | None = 
         changes=tuple(changes_between(context)),
         not_judged=tuple(_not_judged(context)),
         made_safe=any(reason.code == "shut_down" for reason in reasons),
-        to_tell=to_tell,
+        owner_notice_due=owner_notice_due,
         remarks=tuple(remarks_of(context)),
         ledger=tuple(ledger_of(context)),
         carried=_days(context, reasons),

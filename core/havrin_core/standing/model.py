@@ -78,7 +78,7 @@ class Assessment:
     changes: tuple[Change, ...]
     not_judged: tuple[tuple[str, str | None], ...]  # quantity, stage: the plate's value was not entered
     made_safe: bool  # shut down and tagged, on this visit or an earlier one
-    to_tell: bool  # shut down on this visit, and nobody told yet
+    owner_notice_due: bool  # shut down on this visit, and nobody told yet
     remarks: tuple[Remark, ...]
     ledger: tuple[LedgerRow, ...]
     carried: Mapping[str, datetime]  # entries of earlier visits that still stand behind a reason

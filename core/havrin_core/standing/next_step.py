@@ -20,7 +20,7 @@ def is_get_out(reason: Reason) -> bool:
 
 
 def next_step(
-    reasons: Sequence[Reason], missing: Sequence[Missing], still: Sequence[Still], to_tell: bool
+    reasons: Sequence[Reason], missing: Sequence[Missing], still: Sequence[Still], owner_notice_due: bool
 ) -> NextStep | None:
     """Return what to do next, or None when nothing is left to do."""
     tag = next((reason for reason in reasons if reason.code == "shut_down"), None)
@@ -28,7 +28,7 @@ def next_step(
     away = [reason for reason in dangers if is_get_out(reason)]
     if away and tag is None:
         return NextStep("get_out", 1, away[0].station, reason=away[0])
-    if to_tell and tag is not None:
+    if owner_notice_due and tag is not None:
         return NextStep("tell", 2, reason=tag)
     if dangers:
         kind = "cure" if tag is not None else "shut_down"

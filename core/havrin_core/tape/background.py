@@ -8,7 +8,7 @@ class Past:
     """Something that an earlier visit did or found: an action (verb and part), or the key of a part that was not in order."""
 
     days_ago: int
-    deed: str = ""
+    action: str = ""
     part: str = ""
 
 

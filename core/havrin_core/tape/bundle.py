@@ -117,8 +117,9 @@ def _background(data: Any, version: int) -> Background:
 
 
 def _past(row: dict[str, Any], version: int) -> Past:
-    if version == 1 and row.get("deed") in ACTIONS_1:
-        row["deed"] = " ".join(ACTIONS_1[row["deed"]])
+    action = row.pop("deed", None)  # its name before
+    if action is not None:
+        row["action"] = " ".join(ACTIONS_1[action]) if version == 1 and action in ACTIONS_1 else action
     return Past(**row)
 
 

@@ -9,7 +9,7 @@ from havrin_core.limits.limits import band_for
 from havrin_core.limits.table import bound
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.display import sentence
-from havrin_core.search.let_go import LetGo, let_go
+from havrin_core.search.opened_contact import OpenedContact, opened_contact
 from havrin_core.traces.dips import Dip, Moved, find_dips, moved_at, quiet_run_s
 from havrin_core.traces.samples import leads_of, quantity_of
 from havrin_core.vocabulary.measurands import LEAST_OF, measurand
@@ -33,7 +33,7 @@ class DipReading:
     quiet_s: float | None
     dips: tuple[Dip, ...]
     moved: tuple[Moved, ...]
-    contacts: tuple[LetGo | None, ...]
+    contacts: tuple[OpenedContact | None, ...]
     part: str
 
     @property
@@ -85,14 +85,14 @@ def stamp(capture: Capture, channel: str) -> float:
     return band.low if band is not None and band.low is not None else 0.0
 
 
-def _contact(unit: Unit, moved: Moved) -> LetGo | None:
+def _contact(unit: Unit, moved: Moved) -> OpenedContact | None:
     circuit = unit.circuit
     if circuit is None:
         return None
     gone = {name: at for name, at in moved.order if leads_of(name) is None or name in moved.fell}
     there = {*moved.still, *(name for name, _ in moved.order if name not in gone)}
     common = circuit.common
-    return let_go(
+    return opened_contact(
         circuit, {_node(name, common): at for name, at in gone.items()}, {_node(name, common) for name in there}
     )
 
@@ -103,7 +103,7 @@ def _node(channel: str, common: str) -> str:
     return leads[0] if leads and leads[1] == common else channel
 
 
-def _named(contacts: tuple[LetGo | None, ...]) -> str:
+def _named(contacts: tuple[OpenedContact | None, ...]) -> str:
     counted = Counter(contact.part for contact in contacts if contact is not None and contact.part)
     part, count = counted.most_common(1)[0] if counted else ("", 0)
     return part if 2 * count >= len(contacts) else ""

@@ -77,7 +77,7 @@ def _upright(file: UploadedFile) -> tuple[Image.Image, dict[int, Any] | None]:
             place = dict(image.getexif().get_ifd(_GPS_IFD)) or None
             return ImageOps.exif_transpose(image).convert("RGB"), place
     except (OSError, ValueError, SyntaxError, EOFError) as error:
-        raise FileRefused("This is no JPEG, PNG, WebP or HEIC picture, or it is broken.") from error
+        raise FileRefused("This is not a JPEG, PNG, WebP or HEIC picture, or it is broken.") from error
 
 
 def _jpeg(picture: Image.Image, edge: int, place: dict[int, Any] | None) -> "ContentFile[bytes]":

@@ -26,6 +26,6 @@ class SignIn(BaseModel):
 
 
 class Preferences(BaseModel):
-    """What a person may choose for the own screen."""
+    """What a person may choose for their own screen."""
 
     unit_system: Literal["us", "metric"]

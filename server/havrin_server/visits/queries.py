@@ -111,7 +111,7 @@ def background_of(visit: Visit) -> Background:
     since = visit.day - timedelta(days=LOOKS_BACK_DAYS)
     rows = unit.visit_set.filter(past__isnull=False, day__lte=visit.day, day__gt=since).exclude(pk=visit.pk)
     past = tuple(
-        Past((visit.day - day).days, row.get("deed", ""), row.get("part", ""))
+        Past((visit.day - day).days, row.get("action", row.get("deed", "")), row.get("part", ""))
         for day, found in rows.exclude(past=[]).values_list("day", "past")
         for row in found or ()
     )
@@ -120,7 +120,7 @@ def background_of(visit: Visit) -> Background:
 
 def past_document(tape: tuple[Entry, ...]) -> list[dict[str, str]]:
     """Return what a tape did and found, as it is kept with its closed visit."""
-    return [{"deed": item.deed, "part": item.part} for item in past_of(tape, 0)]
+    return [{"action": item.action, "part": item.part} for item in past_of(tape, 0)]
 
 
 def judged_tape(visit: Visit, tape: tuple[Entry, ...] | None = None) -> VisitTape:
@@ -213,7 +213,7 @@ def neighbours_supply(visit: Visit) -> list[tuple[SiteUnit, TapeEntry | None]]:
 
 
 def round_of(person: Person, day: date) -> QuerySet[Visit]:
-    """Return the firm's visits of ``day`` in the order to drive; a technician sees the own ones."""
+    """Return the firm's visits of ``day`` in the order to drive; a technician sees only their own."""
     visits = visits_of(person).filter(day=day)
     if person.role == "technician":
         visits = visits.filter(technician=person)

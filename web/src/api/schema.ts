@@ -1369,7 +1369,7 @@ export interface components {
         };
         /**
          * Preferences
-         * @description What a person may choose for the own screen.
+         * @description What a person may choose for their own screen.
          */
         Preferences: {
             /**

@@ -48,7 +48,7 @@ def _colour(word: str) -> str:
 
 
 def _coloured(words: list[str]) -> str:
-    """Each colour with its count; the count may stand before or after it, or be left away for 1."""
+    """Each colour with its count; the count may stand before or after it, or be omitted for 1."""
     shown: list[tuple[str, str]] = []
     waiting = ""
     for word in words:

@@ -157,6 +157,6 @@ def take_in_bundle(request: SignedIn, visit_id: int, file: File[UploadedFile]) -
     try:
         data = json.loads(file.read().decode("utf-8-sig"))
     except (UnicodeDecodeError, json.JSONDecodeError) as error:
-        raise NotWritable("This file is no JSON: a visit bundle is.", code="bundle_not_json") from error
+        raise NotWritable("This file is not JSON, as a visit bundle is.", code="bundle_not_json") from error
     services.take_in_bundle(visit_id, data, actor=request.user, now=timezone.now())
     return _page(request, visit_id)

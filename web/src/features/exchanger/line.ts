@@ -4,7 +4,7 @@ export interface Spot {
   zone: string
 }
 
-/** The line that writes a finding at a spot; what is not said is left away. */
+/** The line that writes a finding at a spot; what is not said is omitted. */
 export function lineFor(
   starter: string,
   spot: Spot,

@@ -72,12 +72,12 @@ describe('a document of the shop', () => {
     await button(wrapper, 'Copy it, to change')!.trigger('click')
     expect(wrapper.emitted('copy')).toHaveLength(1)
   })
-  it('answers text that is no JSON and leaves the document alone', async () => {
+  it('answers text that is not valid JSON and leaves the document alone', async () => {
     const wrapper = mount(DocumentShell, { props })
     const field = wrapper.find('textarea')
     await field.setValue('{ key: ours')
     await field.trigger('change')
-    expect(wrapper.text()).toContain('This is no JSON')
+    expect(wrapper.text()).toContain('This is not valid JSON')
     expect(wrapper.emitted('take')).toBeUndefined()
   })
   it('says who may keep it to those who may not', () => {

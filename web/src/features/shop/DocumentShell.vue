@@ -41,7 +41,7 @@ function take(typed: string): void {
     emit('take', JSON.parse(typed))
     unread.value = ''
   } catch (error) {
-    unread.value = `This is no JSON: ${String((error as Error).message)}`
+    unread.value = `This is not valid JSON: ${String((error as Error).message)}`
   }
 }
 const takeFile = async (file: File) => take(await file.text())

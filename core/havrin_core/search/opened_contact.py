@@ -26,7 +26,7 @@ _BEFORE_S = 0.05  # moved so much earlier than the volts, a quantity counts as f
 
 
 @dataclass(frozen=True, slots=True)
-class LetGo:
+class OpenedContact:
     """What one dip says. ``part`` is the contact that let go by itself, "" where none is named; ``cleared`` are those that did not."""
 
     says: Saying
@@ -34,7 +34,7 @@ class LetGo:
     cleared: tuple[str, ...] = ()
 
 
-def let_go(circuit: Circuit, moved: Mapping[str, float], still: Collection[str]) -> LetGo | None:
+def opened_contact(circuit: Circuit, moved: Mapping[str, float], still: Collection[str]) -> OpenedContact | None:
     """Return what a dip says of the contacts of the string; None where no node of it was recorded.
 
     ``moved`` holds the second at which each channel left its band, ``still`` those that did not: nodes of the circuit for
@@ -46,13 +46,13 @@ def let_go(circuit: Circuit, moved: Mapping[str, float], still: Collection[str])
         return _held(contacts, moved, still)
     supply = _recorded_before(contacts, fallen, {*moved, *still})
     if supply is None:
-        return LetGo(phrase("volts_after_fell_record_volts", fallen=_name(fallen)))
+        return OpenedContact(phrase("volts_after_fell_record_volts", fallen=_name(fallen)))
     if supply in moved:
         text = phrase("volts_before_fell_those_after", fallen=_name(fallen))
-        return LetGo(text, cleared=tuple(part.key for part in contacts))
+        return OpenedContact(text, cleared=tuple(part.key for part in contacts))
     between = _between(contacts, supply, fallen)
     if len(between) > 1:
-        return LetGo(phrase("one_these_let_go_record", name=", ".join(map(_name, between))))
+        return OpenedContact(phrase("one_of_these_opened_record", name=", ".join(map(_name, between))))
     return _one(fallen, moved, still)
 
 
@@ -60,12 +60,12 @@ def _name(part: Part) -> str:
     return part.name[0].lower() + part.name[1:]
 
 
-def _held(contacts: list[Part], moved: Mapping[str, float], still: Collection[str]) -> LetGo | None:
+def _held(contacts: list[Part], moved: Mapping[str, float], still: Collection[str]) -> OpenedContact | None:
     held = tuple(part.key for part in contacts if part.nodes[1] in still)
     if not held:
         return None
     first = next(iter(sorted(moved, key=lambda name: moved[name])), "")
-    return LetGo(
+    return OpenedContact(
         phrase("every_contact_recorded_held", said=f" while the {_SAID[first]} dipped" if first in _SAID else ""),
         cleared=held,
     )
@@ -82,13 +82,13 @@ def _between(contacts: list[Part], supply: str, fallen: Part) -> list[Part]:
     return contacts[nodes.index(supply) : contacts.index(fallen) + 1]
 
 
-def _one(part: Part, moved: Mapping[str, float], still: Iterable[str]) -> LetGo:
+def _one(part: Part, moved: Mapping[str, float], still: Iterable[str]) -> OpenedContact:
     channel = _CHANNELS.get(part.feels, "")
     steady = phrase("volts_steady_volts_out_gone", part=_name(part))
     if channel in moved and moved[channel] <= moved[part.nodes[1]] - _BEFORE_S:
         text = phrase("moved_first_then_opened_did", said=_SAID[channel], part=_name(part))
-        return LetGo(text, cleared=(part.key,))
+        return OpenedContact(text, cleared=(part.key,))
     if channel and channel not in still:
-        return LetGo(phrase("record_beside_then_contact_what", steady=steady, said=_SAID[channel]))
+        return OpenedContact(phrase("record_beside_then_contact_what", steady=steady, said=_SAID[channel]))
     held = phrase("held", said=_SAID[channel]) if channel else ""
-    return LetGo(phrase("its_contact_lets_go", steady=steady, held=held), part.key)
+    return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=held), part.key)

@@ -3,7 +3,7 @@
 import pytest
 
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
-from havrin_core.search.let_go import let_go
+from havrin_core.search.opened_contact import opened_contact
 from havrin_core.search.pictures import pictures_of
 from havrin_core.wording.phrases import words as say
 
@@ -14,10 +14,10 @@ FURNACE = shipped_circuit("furnace_80_hot_surface")  # R .. 1 limit 2 rollout 3 
     ("moved", "still", "part", "cleared", "words"),
     [
         ({"4": 5.0}, {"3", "draft_pa"}, "pressure_switch", (), "the draft held: its contact lets go"),
-        ({"draft_pa": 4.8, "4": 5.0}, {"3"}, "", ("pressure_switch",), "did what it must"),
+        ({"draft_pa": 4.8, "4": 5.0}, {"3"}, "", ("pressure_switch",), "worked as designed"),
         ({"4": 5.0, "draft_pa": 5.2}, {"3"}, "", (), "Record the draft"),  # the draft followed: no proof for either
         ({"4": 5.0}, {"3"}, "", (), "Record the draft"),
-        ({"4": 5.0}, {"2", "draft_pa"}, "", (), "One of these let go: rollout, pressure switch"),
+        ({"4": 5.0}, {"2", "draft_pa"}, "", (), "One of these opened: rollout, pressure switch"),
         ({"3": 5.0, "4": 5.0}, {"2"}, "rollout", (), "its contact lets go"),
         ({"3": 5.0, "4": 5.0}, {"1", "2"}, "rollout", (), "at the rollout"),
         ({"1": 5.0, "2": 5.0, "3": 5.0, "4": 5.0}, set(), "", ("limit", "rollout", "pressure_switch"), "upstream"),
@@ -27,13 +27,13 @@ FURNACE = shipped_circuit("furnace_80_hot_surface")  # R .. 1 limit 2 rollout 3 
     ],
 )
 def test_a_dip_names_clears_or_asks(moved, still, part, cleared, words):
-    said = let_go(FURNACE, moved, still)
+    said = opened_contact(FURNACE, moved, still)
     assert words in say(said.says)
     assert (said.part, said.cleared) == (part, cleared)
 
 
 def test_nothing_of_the_string_recorded_says_nothing():
-    assert let_go(FURNACE, {"draft_pa": 5.0}, {"flame_current_a"}) is None
+    assert opened_contact(FURNACE, {"draft_pa": 5.0}, {"flame_current_a"}) is None
 
 
 @pytest.mark.parametrize("name", circuit_names())
@@ -44,6 +44,6 @@ def test_every_contact_of_every_circuit_can_be_named_and_its_line_written(name):
         if part.kind != "switch":
             continue
         held = {"draft_pa", "water_pressure_pa", "supply_running_pa", "supply_air_temp_k", "water_supply_temp_k"}
-        said = let_go(circuit, {part.nodes[1]: 5.0}, {part.nodes[0], *held})
+        said = opened_contact(circuit, {part.nodes[1]: 5.0}, {part.nodes[0], *held})
         assert said.part == part.key
         assert f"watch:{part.key}" in tests or part.family == "thermostat"
