@@ -77,10 +77,24 @@ def chromium():
         browser.close()
 
 
+@pytest.hookimpl(wrapper=True)
+def pytest_runtest_makereport(item, call):
+    """Leave with each test whether it failed, so that its pages can be told about."""
+    report = yield
+    if report.when == "call":
+        item.failed = report.failed
+    return report
+
+
+def _told(page, heard):
+    """Say what a page showed and what it asked for last, for whoever reads a failure."""
+    print(f"{page.url}: {page.inner_text('body')[:600]!r} after {heard[-12:]}")
+
+
 @pytest.fixture
-def sign_in(server, chromium):
+def sign_in(server, chromium, request):
     """Return a function that gives a page, signed in, at the round."""
-    contexts = []
+    contexts, pages = [], []
 
     def open_page(username="tove", width=1280, height=800):
         context = chromium.new_context(
@@ -93,6 +107,7 @@ def sign_in(server, chromium):
         contexts.append(context)
         page = context.new_page()
         heard = _listen(page)
+        pages.append((page, heard))
         page.goto(server.url)
         page.fill("input[name=username]", username)
         page.fill("input[name=password]", "valley-heat")
@@ -104,6 +119,9 @@ def sign_in(server, chromium):
         return page
 
     yield open_page
+    if getattr(request.node, "failed", False):
+        for page, heard in pages:
+            _told(page, heard)
     for context in contexts:
         context.close()
 

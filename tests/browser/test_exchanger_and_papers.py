@@ -81,7 +81,7 @@ def test_a_photo_is_taken_and_an_arrow_drawn_on_it(sign_in):
     page.set_input_files(
         ".strip input[type=file]", {"name": "a.jpg", "mimeType": "image/jpeg", "buffer": b"MZ not a picture"}
     )
-    expect(page.locator(".strip [role=alert]")).to_contain_text("no JPEG")
+    expect(page.locator(".strip [role=alert]")).to_contain_text("not a JPEG")
 
 
 def test_what_is_out_holds_the_visit_and_one_touch_begins_its_put_back(sign_in):
