@@ -59,9 +59,9 @@ class Server:
         self.process.wait()
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="module")
 def server():
-    """Serve one sample world to all browser tests of this process."""
+    """Serve a copy of the prepared sample world to the tests of one file: no file finds what another one did."""
     with clone("browser") as world:
         served = Server(world)
         served.start()
