@@ -22,7 +22,8 @@ export interface Desk {
   suspect: (found: Schemas['SuspectsOut'] | null) => void
 }
 
-const DESK: InjectionKey<Desk> = Symbol('desk')
+/** Where a desk is found; screens provide it, views ask for it by `useDesk`. */
+export const DESK: InjectionKey<Desk> = Symbol('desk')
 
 export const provideDesk = (desk: Desk): void => provide(DESK, desk)
 

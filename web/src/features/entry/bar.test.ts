@@ -1,0 +1,89 @@
+import { mount } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
+import { said as read } from '@/testing/said'
+import LineField from './LineField.vue'
+import SaidBack from './SaidBack.vue'
+
+const understood = (more: Partial<Schemas['ReadBack']> = {}): Schemas['ReadBack'] => ({
+  echo: [],
+  problems: [],
+  asks: [],
+  unread: [],
+  offers_note: false,
+  doubts: [],
+  writable: true,
+  station: '',
+  phase: 'found',
+  stage: 'only',
+  ...more,
+})
+const back = (more: Partial<Schemas['ReadBack']> = {}, props = {}) =>
+  mount(SaidBack, {
+    props: { said: understood(more), text: 'found soot', silent: false, correcting: '', ...props },
+  })
+
+describe('what is said back', () => {
+  it('is nothing while the line is understood', () =>
+    expect(back().find('.said').exists()).toBe(false))
+  it('names the piece that is not known, and what may have been meant', async () => {
+    const problem = {
+      piece: 'sooot',
+      text: '“sooot” is not a word I know here.',
+      meanings: [{ line: 'found soot', meaning: 'Heat exchanger: sooted' }],
+    }
+    const panel = back({ problems: [problem], writable: false })
+    expect(read(panel)).toContain('found soot – Heat exchanger: sooted')
+    await panel.get('.word').trigger('click')
+    expect(panel.emitted('take')).toEqual([['found soot']])
+  })
+  it('asks back with whole lines to choose', async () => {
+    const ask = { question: 'Which stage?', choices: ['mp 3.5 lo', 'mp 3.5 hi'] }
+    const panel = back({ asks: [ask] })
+    await panel.findAll('.word')[1]!.trigger('click')
+    expect(panel.emitted('choose')).toEqual([['mp 3.5 hi']])
+  })
+  it('skips no word: what nothing used is shown, and can be kept as a note', async () => {
+    const panel = back({ unread: ['gurgles'], offers_note: true }, { text: ' it gurgles ' })
+    expect(read(panel)).toContain('Not understood: “gurgles”.')
+    await panel.get('.word').trigger('click')
+    expect(panel.emitted('choose')).toEqual([['note it gurgles']])
+  })
+  it('offers the note once', () => {
+    const ask = { question: 'What about it?', choices: ['note it gurgles'] }
+    expect(back({ asks: [ask], offers_note: true }).findAll('.word')).toHaveLength(1)
+  })
+  it('says that the line is kept while the server is silent', () =>
+    expect(read(back({}, { silent: true }))).toContain('Enter keeps the line on this tablet'))
+  it('does not speak of silence before anything is typed', () =>
+    expect(back({}, { silent: true, text: '' }).find('.said').exists()).toBe(false))
+  it('tells what is being corrected, and leaves it at a touch', async () => {
+    const panel = back({}, { correcting: 'Manifold 3.5 inWC' })
+    expect(read(panel)).toContain('Correcting “Manifold 3.5 inWC”.')
+    await panel.get('.word').trigger('click')
+    expect(panel.emitted('leave')).toHaveLength(1)
+  })
+})
+
+describe('the field', () => {
+  const field = (more = {}) =>
+    mount(LineField, {
+      props: { modelValue: '', echo: '', wrong: false, writable: true, letters: true, ...more },
+    })
+  it('gives what is typed', async () => {
+    const line = field()
+    await line.get('input').setValue('room 0')
+    expect(line.emitted('update:modelValue')).toEqual([['room 0']])
+  })
+  it('calls no keyboard up where the keypad is', () => {
+    expect(field({ letters: false }).get('input').attributes('inputmode')).toBe('none')
+    expect(field().get('input').attributes('inputmode')).toBe('text')
+  })
+  it('takes nothing on a visit that is only read', () =>
+    expect(field({ writable: false }).get('input').attributes('disabled')).toBeDefined())
+  it('leaves by escape', async () => {
+    const line = field()
+    await line.get('input').trigger('keydown.esc')
+    expect(line.emitted('escape')).toHaveLength(1)
+  })
+})
