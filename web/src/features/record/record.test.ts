@@ -1,0 +1,118 @@
+import { mount } from '@vue/test-utils'
+import { describe, expect, it } from 'vitest'
+import type { Schemas } from '@/api/client'
+import SideBySide from '@/features/site/SideBySide.vue'
+import { said } from '@/testing/said'
+import ReadingsAcross from './ReadingsAcross.vue'
+import TimeLine from './TimeLine.vue'
+
+const global = { stubs: { RouterLink: { template: '<a><slot /></a>' } } }
+const visit = (id: number, more: Partial<Schemas['RecordVisit']> = {}): Schemas['RecordVisit'] => ({
+  id,
+  day: '2026-01-14',
+  reason: 'Maintenance',
+  technician: 'Tove',
+  level: 1,
+  title: 'Leave running',
+  closed: true,
+  complaint: '',
+  words: '',
+  advised: [],
+  refused: [],
+  done: [],
+  photos: [],
+  ...more,
+})
+
+describe('the time line', () => {
+  const line = (visits: Schemas['RecordVisit'][]) => mount(TimeLine, { props: { visits }, global })
+  it('shows the newest five, and all of them at a touch', async () => {
+    const panel = line(Array.from({ length: 7 }, (_, i) => visit(i)))
+    expect(panel.findAll('li')).toHaveLength(5)
+    await panel.get('.more').trigger('click')
+    expect(panel.findAll('li')).toHaveLength(7)
+    expect(panel.get('.more').text()).toBe('Fewer')
+  })
+  it('tells an open visit from a closed one by its mark too', () => {
+    const panel = line([visit(1, { closed: false }), visit(2)])
+    const marks = panel.findAll('svg').map((svg) => svg.attributes('aria-label'))
+    expect(marks).toEqual(['not shown yet', 'within limits'])
+    expect(said(panel)).toContain('Leave running (open)')
+  })
+  it('keeps what was advised and refused apart', () => {
+    const panel = line([
+      visit(1, {
+        advised: ['a new igniter'],
+        refused: ['a new boiler'],
+        done: ['Changed: filter'],
+      }),
+    ])
+    expect(said(panel)).toContain('Advised: a new igniter')
+    expect(panel.get('.refused').text()).toBe('Refused: a new boiler')
+    expect(said(panel)).toContain('Done: Changed: filter')
+  })
+  it('has a picture for each photo', () =>
+    expect(line([visit(1, { photos: ['p1', 'p2'] })]).findAll('img')).toHaveLength(2))
+})
+
+describe('readings across the visits', () => {
+  const unit = {
+    visits: [visit(1), visit(2)],
+    rows: [
+      {
+        name: 'Manifold',
+        unit: 'inWC',
+        cells: [{ found: '3.9', left: '3.5', state: 'near' }, null],
+        trend: 'rises about 0.10 inWC a year',
+      },
+    ],
+  } as unknown as Schemas['UnitRecord']
+  const table = () => mount(ReadingsAcross, { props: { unit } })
+  it('show as found and as left, and a dash where nothing was read', () => {
+    const cells = table().findAll('tbody td').map(said)
+    expect(cells).toEqual(['3.9 → 3.5', '–', 'rises about 0.10 inWC a year'])
+  })
+  it('mark what is near or out, by shape as well as by colour', () =>
+    expect(table().findAll('.cell svg')).toHaveLength(1))
+  it('can be scrolled by keyboard', () =>
+    expect(table().get('.across').attributes('tabindex')).toBe('0'))
+})
+
+describe('units side by side', () => {
+  const site = {
+    units: [
+      {
+        id: 1,
+        label: 'F-1',
+        kind: '80 % furnace',
+        gas_line: 'branch A',
+        level: 3,
+        day: '2026-01-14',
+        title: 'Do not leave running yet',
+      },
+      { id: 2, label: 'F-2', kind: 'Unit heater', gas_line: '', level: null, day: null, title: '' },
+    ],
+    rows: [
+      {
+        name: 'Manifold',
+        stage: 'high',
+        cells: [{ text: '3.9', unit: 'inWC', state: 'out', side: 'over', day: '2026-01-14' }, null],
+      },
+    ],
+  } as unknown as Schemas['SiteOut']
+  const table = () => mount(SideBySide, { props: { site }, global })
+  it('say what each is and how it was left', () => {
+    const heads = table().findAll('thead th').map(said)
+    expect(heads[1]).toContain('F-1')
+    expect(heads[1]).toContain('branch A')
+    expect(heads[1]).toContain('Do not leave running yet, 14 Jan 26')
+    expect(heads[2]).toContain('Never visited')
+  })
+  it('show number, unit, side and day, and a dash where nothing was read', () => {
+    const [first, second] = table().findAll('tbody td')
+    expect(said(first!)).toBe('3.9 inWC over 14 Jan 26')
+    expect(first!.classes()).toContain('out')
+    expect(said(second!)).toBe('–')
+    expect(said(table().get('tbody th'))).toContain('high fire')
+  })
+})
