@@ -19,6 +19,10 @@ SMALL = """(least) => [...document.querySelectorAll('button:enabled, a, summary'
     .filter((e) => e.offsetParent && !e.closest('.n-base-selection, .n-input'))
     .map((e) => [e.outerHTML.slice(0, 90), Math.round(e.getBoundingClientRect().height)])
     .filter(([, height]) => height > 0 && height < least)"""
+STANDS = """() => {
+    const main = document.querySelector('main')
+    return main && !/Loading|Looking what/.test(main.textContent)
+}"""
 SHAPE = """() => ({
     main: document.querySelectorAll('main').length,
     h1: [...document.querySelectorAll('h1')].map((h) => h.textContent.trim()),
@@ -59,8 +63,7 @@ def addresses(page):
 def settle(page, path):
     """Wait until the view stands; in the shop open its first document."""
     page.wait_for_load_state("domcontentloaded")
-    page.wait_for_selector("main")
-    page.wait_for_function("() => !/Loading|Looking what/.test(document.querySelector('main').textContent)")
+    page.wait_for_function(STANDS)
     if path.startswith("/shop/") and not path.endswith("rules"):
         page.locator("nav[aria-label=Documents] button").first.click()
         page.wait_for_selector("main .head")

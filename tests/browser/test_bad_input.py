@@ -86,9 +86,11 @@ def test_a_killed_server_loses_no_line(sign_in, server):
 
 def test_views_that_were_never_opened_open_without_the_server(sign_in, server):
     page = sign_in()
-    with page.expect_response("**/assets/CloseView*.js"):
+    with page.expect_response("**/assets/CloseView*.js") as fetched:
         open_visit(page, "F-2")
-    page.wait_for_load_state("networkidle")
+    # All that it imports, and its styles: only then is it on this tablet.
+    page.evaluate("(url) => import(url).then(() => true)", fetched.value.url)
+    page.wait_for_function("() => [...document.querySelectorAll('link[rel=stylesheet]')].every((l) => l.sheet)")
     server.kill()
     try:
         page.click("nav.tabs button:has-text('Close out')")
