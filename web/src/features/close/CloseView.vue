@@ -32,7 +32,7 @@ const {
 
 <template>
   <div class="close">
-    <section v-if="page.close.closed_at" class="wide">
+    <section v-if="page.close.closed_at" class="done wide">
       <h2>
         <StateMark :state="levelState(page.standing.level)" :size="20" />
         Closed: {{ page.standing.title }}
