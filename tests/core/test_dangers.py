@@ -1,10 +1,16 @@
 """Dangers in the trade's own words on every kind: seen, never talked away, and lifted by what they ask for."""
 
 import json
+from dataclasses import replace
 
 import pytest
 
 from havrin_core.batch.run import answer
+from havrin_core.house.house_rules import HouseRules
+from havrin_core.standing.assess import assess
+from havrin_core.tape.entries import Said
+from havrin_core.tape.visit import VisitTape
+from tests.core.rows import furnace, tape
 from tests.core.trade import DANGERS, DEVICES, EVERY, OF_A_DEVICE, SOUND_TALK, filled, sound_lines, visit_line
 
 _ROUNDS = 6  # a lift may open what it asks for itself: a joint that was opened wants its leak check
@@ -88,3 +94,17 @@ def test_sound_talk_raises_no_alarm(kinds, line):
 def test_a_line_of_the_batch_that_is_no_request_is_answered_and_the_next_one_read():
     for text in ("", "{", "[]", json.dumps({"op": "sing"}), json.dumps({"op": "visit"})):
         assert "error" in answer(text)
+
+
+def test_a_cause_at_a_part_that_the_unit_does_not_have_frees_it_of_nothing():
+    """A bundle, or a kind that was changed afterwards, may name one: nothing was cured by that."""
+    lines = ("room 40", "cause vent cracked", "cycles 1", "room 0")
+    entries = tape(*lines)
+    strange = [replace(e, body=replace(e.body, part="boiler_section")) if is_cause(e.body) else e for e in entries]
+    assert any(is_cause(entry.body) for entry in entries)
+    found = assess(furnace(), HouseRules(), VisitTape("maintenance", tuple(strange)))
+    assert found.level == 4
+
+
+def is_cause(body):
+    return isinstance(body, Said) and body.what == "cause"

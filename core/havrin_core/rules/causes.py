@@ -65,8 +65,11 @@ def _after(moment: Moment, since: Moment | None) -> bool:
 
 
 def _cured(context: Context, body: Said, since: Moment | None) -> Moment | None:
-    """Return when what the cause names was put right; _NO_PART_OF_IT where it is no part of the unit."""
-    if body.part in _table()["outside"] or body.part not in context.parts:
+    """Return when what the cause names was put right; _NO_PART_OF_IT where it lies outside the unit.
+
+    A part that the unit does not have asks for its cure all the same: a changed kind of unit frees nobody of it.
+    """
+    if body.part in _table()["outside"]:
         return _NO_PART_OF_IT
     parts = cured_with(body.part)
     facts = context.facts
