@@ -87,21 +87,21 @@ def write_step(
 
 @transaction.atomic
 def write_dips(
-    capture: Capture, key: uuid.UUID, channel: str, *, phase: str, at: datetime, actor: Person, now: datetime
+    capture: Capture, key: uuid.UUID, quantity: str, *, phase: str, at: datetime, actor: Person, now: datetime
 ) -> Visit:
-    """Write the worst of ``channel``, what its dips say, and the contact that let go; return the visit. Raises as ``write_means``."""
+    """Write the worst of ``quantity`` (a channel), what its dips say, and the contact that let go; return the visit. Raises as ``write_means``."""
     require(actor, "visit.write")
     visit = _locked(capture)
     if visit.entries.filter(group=key).exists():
         return visit
-    found = read_dips(capture, channel)
-    worst = worst_of(channel, found) if found is not None else None
+    found = read_dips(capture, quantity)
+    worst = worst_of(quantity, found) if found is not None else None
     if found is None or worst is None:
         raise NotWritable(
             "This channel has no worst value that stands on a tape, or nothing was recorded.", code="dips_empty"
         )
     stage = found.stage if measurand(worst).staged else None
-    words = " ".join([dips_say(found, channel, actor.unit_system), *found.said_of_contacts])
+    words = " ".join([dips_say(found, quantity, actor.unit_system), *found.said_of_contacts])
     bodies: list[Body] = [Trace(str(capture.pk), stage, found.watched_s, ((worst, found.least, 0.0),)), Note(words)]
     if found.part:
         bodies.append(Proof("watch", False, device=found.part, outcome="bad"))

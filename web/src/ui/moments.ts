@@ -13,10 +13,10 @@ export const dayAt = (at: string | Date, zone: string): string =>
 /** Day and clock, like 14 Jan 2026, 10:52. */
 export const momentAt = (at: string | Date, zone: string): string =>
   shown(at, zone, { dateStyle: 'medium', timeStyle: 'short' })
-/** A day as it is said, like Wed 14 January 2026; `day` is 2026-01-14. */
+/** A day as it is said, like Wednesday 14 January 2026; `day` is 2026-01-14. */
 export const longDay = (day: string): string =>
   new Date(`${day}T12:00`).toLocaleDateString('en-GB', {
-    weekday: 'short',
+    weekday: 'long',
     day: 'numeric',
     month: 'long',
     year: 'numeric',

@@ -2,6 +2,7 @@
 
 import io
 import uuid
+from collections.abc import Callable
 
 from asgiref.sync import sync_to_async
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
@@ -9,6 +10,7 @@ from django.utils import timezone
 from ninja import File, Form, Router, UploadedFile
 from ninja.errors import AuthenticationError
 from ninja.security import HttpBearer
+from pydantic import BaseModel
 
 from havrin_core.traces.samples_csv import write_samples
 from havrin_server.captures import from_traces, intake, live
@@ -32,6 +34,7 @@ from havrin_server.errors import NotFound, NotWritable
 from havrin_server.instruments.queries import find_instrument
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
+from havrin_server.visits.models import Visit
 from havrin_server.visits.pages.visit import visit_page
 from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.visit import VisitPage
@@ -122,20 +125,17 @@ def dips(request: SignedIn, capture_id: uuid.UUID, quantity: str, set_point: flo
     return dips_out(live.find_capture(capture_id, request.user), quantity, set_point, request.user.unit_system)
 
 
+def _written(write: Callable[..., Visit], request: SignedIn, capture_id: uuid.UUID, payload: BaseModel) -> VisitPage:
+    """Have ``write`` put on the tape what the payload says of a capture; return the visit as it stands then."""
+    capture, given = live.find_capture(capture_id, request.user), payload.model_dump()
+    visit = write(capture, given.pop("id"), **given, actor=request.user, now=timezone.now())
+    return visit_page(visit, request.user)
+
+
 @router.post("/captures/{uuid:capture_id}/dips", response=VisitPage)
 def write_dips(request: SignedIn, capture_id: uuid.UUID, payload: DipsIn) -> VisitPage:
     """Write the worst of a channel on the tape with the trace attached, and the contact that let go where one is named."""
-    capture = live.find_capture(capture_id, request.user)
-    visit = from_traces.write_dips(
-        capture,
-        payload.id,
-        payload.quantity,
-        phase=payload.phase,
-        at=payload.at,
-        actor=request.user,
-        now=timezone.now(),
-    )
-    return visit_page(visit, request.user)
+    return _written(from_traces.write_dips, request, capture_id, payload)
 
 
 @router.get("/captures/{uuid:capture_id}/reading", response=TraceReadingOut)
@@ -156,18 +156,7 @@ def mark_event(request: SignedIn, capture_id: uuid.UUID, payload: EventIn) -> Tr
 @router.post("/captures/{uuid:capture_id}/step", response=VisitPage)
 def write_step(request: SignedIn, capture_id: uuid.UUID, payload: StepIn) -> VisitPage:
     """Write the O2 step at an event on the tape, with the trace attached."""
-    capture = live.find_capture(capture_id, request.user)
-    visit = from_traces.write_step(
-        capture,
-        payload.id,
-        payload.at_s,
-        stage=payload.stage,
-        phase=payload.phase,
-        at=payload.at,
-        actor=request.user,
-        now=timezone.now(),
-    )
-    return visit_page(visit, request.user)
+    return _written(from_traces.write_step, request, capture_id, payload)
 
 
 @router.get("/captures/{uuid:capture_id}/samples.csv", include_in_schema=False)
@@ -182,19 +171,7 @@ def samples_csv(request: SignedIn, capture_id: uuid.UUID) -> HttpResponse:
 @router.post("/captures/{uuid:capture_id}/means", response=VisitPage)
 def write_means(request: SignedIn, capture_id: uuid.UUID, payload: WindowMeansIn) -> VisitPage:
     """Write the means of a stretch on the tape, with the trace attached."""
-    capture = live.find_capture(capture_id, request.user)
-    visit = from_traces.write_means(
-        capture,
-        payload.id,
-        payload.start_s,
-        payload.end_s,
-        stage=payload.stage,
-        phase=payload.phase,
-        at=payload.at,
-        actor=request.user,
-        now=timezone.now(),
-    )
-    return visit_page(visit, request.user)
+    return _written(from_traces.write_means, request, capture_id, payload)
 
 
 @router.get("/visits/{int:visit_id}/live", include_in_schema=False)

@@ -1,15 +1,17 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { planVisit } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import { useAsyncAction } from '@/api/useAsyncAction'
-import { todayAt } from '@/ui/moments'
+import ChipRow from '@/ui/ChipRow.vue'
+import { longDay, todayAt } from '@/ui/moments'
 
 const props = defineProps<{ unit: number; zone: string; reasons: Record<string, string> }>()
 const emit = defineEmits<{ planned: [] }>()
 const router = useRouter()
 const todayIso = todayAt(props.zone)
+const whys = computed(() => Object.entries(props.reasons).map(([key, name]) => ({ key, name })))
 const reason = ref('')
 const day = ref(todayIso)
 const complaint = ref('')
@@ -30,18 +32,7 @@ const plan = () =>
 <template>
   <details class="plan">
     <summary>New visit: today or another day</summary>
-    <div class="pair" role="group" aria-label="Why">
-      <button
-        v-for="(name, key) in reasons"
-        :key="key"
-        class="chip"
-        :class="{ on: key === reason }"
-        :aria-pressed="key === reason"
-        @click="reason = String(key)"
-      >
-        {{ name }}
-      </button>
-    </div>
+    <ChipRow label="Why" :options="whys" :chosen="reason" @choose="(key) => (reason = key)" />
     <div class="pair">
       <label>
         Day
@@ -56,17 +47,7 @@ const plan = () =>
       </button>
     </div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <p v-if="done && !trouble">
-      On the round of {{ done.technician }},
-      {{
-        new Date(`${done.day}T12:00`).toLocaleDateString('en-GB', {
-          weekday: 'long',
-          day: 'numeric',
-          month: 'long',
-          year: 'numeric',
-        })
-      }}.
-    </p>
+    <p v-if="done && !trouble">On the round of {{ done.technician }}, {{ longDay(done.day) }}.</p>
   </details>
 </template>
 
@@ -92,18 +73,6 @@ summary {
   flex-wrap: wrap;
   align-items: end;
   margin-top: 6px;
-}
-.chip {
-  min-height: 44px;
-  padding: 0 12px;
-  border: 1.5px solid var(--line);
-  border-radius: 6px;
-  background: none;
-}
-.on {
-  border-color: var(--in);
-  background: var(--steady);
-  font-weight: 600;
 }
 .trouble {
   color: var(--out);

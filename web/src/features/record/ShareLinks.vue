@@ -3,10 +3,12 @@ import { ref } from 'vue'
 import { revokeLink, shareUnit } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import { useAsyncAction } from '@/api/useAsyncAction'
+import Card from '@/ui/Card.vue'
+import ChipRow from '@/ui/ChipRow.vue'
 
 const props = defineProps<{ unit: number; links: Schemas['LinkOut'][] }>()
 const emit = defineEmits<{ changed: [] }>()
-const LASTS = [7, 30, 90, 365]
+const LASTS = [7, 30, 90, 365].map((days) => ({ key: String(days), name: `${days} days` }))
 const days = ref(30)
 const copied = ref('')
 const { trouble, busy, run } = useAsyncAction()
@@ -35,22 +37,14 @@ const stateOf = (link: Schemas['LinkOut']) =>
 </script>
 
 <template>
-  <section class="links">
-    <h2>
-      Links for the customer
-      <span class="muted">closed visits of this unit, for reading alone</span>
-    </h2>
+  <Card title="Links for the customer" aside="closed visits of this unit, for reading alone">
     <div class="pair">
-      <button
-        v-for="d in LASTS"
-        :key="d"
-        class="chip"
-        :class="{ on: d === days }"
-        :aria-pressed="d === days"
-        @click="days = d"
-      >
-        {{ d }} days
-      </button>
+      <ChipRow
+        label="It lasts"
+        :options="LASTS"
+        :chosen="String(days)"
+        @choose="(key) => (days = Number(key))"
+      />
       <button class="btn strong" :disabled="busy" @click="make">Make a link</button>
     </div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
@@ -71,42 +65,14 @@ const stateOf = (link: Schemas['LinkOut']) =>
         <button class="btn" :disabled="busy" @click="takeBack(link.id)">Take back</button>
       </template>
     </div>
-  </section>
+  </Card>
 </template>
 
 <style scoped>
-.links {
-  display: grid;
-  gap: 9px;
-  background: var(--plate);
-  border: 1.5px solid var(--line);
-  border-radius: 8px;
-  padding: 12px 16px;
-}
-h2 {
-  font-size: 18px;
-}
-h2 span {
-  font-weight: 400;
-  font-size: 15px;
-  margin-left: 6px;
-}
 .pair {
   display: flex;
   gap: 7px;
   flex-wrap: wrap;
-}
-.chip {
-  min-height: 44px;
-  padding: 0 12px;
-  border: 1.5px solid var(--line);
-  border-radius: 6px;
-  background: none;
-}
-.on {
-  border-color: var(--in);
-  background: var(--steady);
-  font-weight: 600;
 }
 .trouble {
   color: var(--out);

@@ -2,6 +2,7 @@
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import RungDrawing from '@/parts/drawing/RungDrawing.vue'
+import ChipRow from '@/ui/ChipRow.vue'
 
 const props = defineProps<{ check: Schemas['CircuitCheck'] }>()
 defineEmits<{ state: [key: string] }>()
@@ -14,30 +15,18 @@ const nodes = computed(() => Object.keys(props.check.solved[0]?.volts ?? {}))
 
 <template>
   <div class="drawing">
-    <p class="row">
-      <span class="muted">State</span>
-      <button
-        v-for="s in check.states"
-        :key="s.key"
-        class="chip"
-        :class="{ on: s.key === check.state }"
-        @click="$emit('state', s.key)"
-      >
-        {{ s.name }}
-      </button>
-    </p>
-    <p class="row">
-      <span class="muted">Rung</span>
-      <button
-        v-for="r in check.rungs"
-        :key="r.load"
-        class="chip"
-        :class="{ on: r === rung }"
-        @click="load = r.load"
-      >
-        {{ r.name }}
-      </button>
-    </p>
+    <ChipRow
+      label="State"
+      :options="check.states"
+      :chosen="check.state"
+      @choose="(key) => $emit('state', key)"
+    />
+    <ChipRow
+      label="Rung"
+      :options="check.rungs.map((r) => ({ key: r.load, name: r.name }))"
+      :chosen="rung?.load ?? ''"
+      @choose="(key) => (load = key)"
+    />
     <RungDrawing v-if="rung" :rung="rung" :leads="['', '']" />
     <p>
       <b>{{ check.call }}</b>
@@ -70,29 +59,8 @@ const nodes = computed(() => Object.keys(props.check.solved[0]?.volts ?? {}))
   display: grid;
   gap: 8px;
 }
-.row {
-  display: flex;
-  gap: 6px;
-  flex-wrap: wrap;
-  align-items: center;
-}
-.row .muted {
-  width: 44px;
-}
-.chip {
-  min-height: 44px;
-  padding: 0 11px;
-  border: 1.5px solid var(--line);
-  border-radius: 6px;
-  background: var(--plate);
-  font-size: 15px;
-}
-.on {
-  background: var(--bar);
-  color: var(--bar-ink);
-}
 summary {
-  min-height: 40px;
+  min-height: 44px;
   cursor: pointer;
   color: var(--in);
 }

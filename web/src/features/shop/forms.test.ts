@@ -1,6 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
+import { choices } from '@/testing/choices'
 import { said } from '@/testing/said'
 import CodeChartForm from './CodeChartForm.vue'
 import DocumentHead from './DocumentHead.vue'
@@ -8,24 +9,6 @@ import DocumentList from './DocumentList.vue'
 import ManualForm from './ManualForm.vue'
 import ModelBasics from './ModelBasics.vue'
 import PlateForm from './PlateForm.vue'
-
-const choices = {
-  unit_kinds: [{ key: 'rooftop', name: 'Rooftop unit' }],
-  circuits: [{ key: 'c1', name: 'Circuit one' }],
-  fuels: [{ key: 'NG_H', name: 'natural gas' }],
-  quantities: [
-    { key: 'manifold_pa', name: 'Manifold' },
-    { key: 'draft_pa', name: 'Draft' },
-  ],
-  reasons: [
-    { key: 'every', name: 'Every visit' },
-    { key: 'no_heat', name: 'No heat' },
-  ],
-  proofs: [
-    { key: 'cycles', name: 'cycles' },
-    { key: 'leak', name: 'leak' },
-  ],
-} as unknown as Schemas['Choices']
 
 describe('the basics of a model', () => {
   const fields = {

@@ -1,29 +1,11 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
-import type { Schemas } from '@/api/client'
+import { choices } from '@/testing/choices'
 import { said } from '@/testing/said'
 import KindDrawing from './KindDrawing.vue'
 import type { KindDocument } from './kindForm'
 import MustShow from './MustShow.vue'
 import StationTable from './StationTable.vue'
-
-const choices = {
-  unit_kinds: [{ key: 'rooftop', name: 'Rooftop unit' }],
-  circuits: [{ key: 'c1', name: 'Circuit one' }],
-  fuels: [{ key: 'NG_H', name: 'natural gas' }],
-  quantities: [
-    { key: 'manifold_pa', name: 'Manifold' },
-    { key: 'draft_pa', name: 'Draft' },
-  ],
-  reasons: [
-    { key: 'every', name: 'Every visit' },
-    { key: 'no_heat', name: 'No heat' },
-  ],
-  proofs: [
-    { key: 'cycles', name: 'cycles' },
-    { key: 'leak', name: 'leak' },
-  ],
-} as unknown as Schemas['Choices']
 
 const kind: KindDocument = {
   key: 'mine',
