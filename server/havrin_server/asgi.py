@@ -1,5 +1,6 @@
 """The ASGI application that uvicorn serves."""
 
+import gc
 import os
 import warnings
 
@@ -9,3 +10,9 @@ from django.core.asgi import get_asgi_application
 warnings.filterwarnings("ignore", message="StreamingHttpResponse must consume synchronous iterators")
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "havrin_server.settings")
 application = get_asgi_application()
+
+# One line on a long tape makes a hundred thousand short-lived objects: at the usual threshold the collector looks through
+# everything that is kept (kinds, circuits, tables) again and again while somebody waits.
+gc.collect()
+gc.freeze()
+gc.set_threshold(20_000, 20, 50)

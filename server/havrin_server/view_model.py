@@ -2,11 +2,20 @@
 
 from typing import Annotated, Self
 
+from django.http import HttpResponse
 from pydantic import BaseModel, BeforeValidator, ConfigDict
 
 from havrin_core.wording.phrases import words
 
 Words = Annotated[str, BeforeValidator(words)]  # a phrase of the core becomes its sentence
+
+
+def as_answer(page: BaseModel) -> HttpResponse:
+    """Return ``page`` as the answer, written out at once: the usual way checks and converts each of its fields again.
+
+    For the pages of a visit, which a technician waits for with every line.
+    """
+    return HttpResponse(page.model_dump_json(by_alias=True), content_type="application/json; charset=utf-8")
 
 
 class ViewModel(BaseModel):

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from havrin_core.quantities.formats import number
 from havrin_core.quantities.units import Unit, shown_unit
 
 
@@ -24,12 +25,9 @@ def show(value_si: float, dimension: str, system: str) -> Shown:
 
 
 def show_in(value_si: float, unit: Unit) -> Shown:
-    """Return ``value_si`` as shown in ``unit``, with a true minus sign and no negative zero."""
+    """Return ``value_si`` as shown in ``unit``, in the firm's marks, with a true minus sign and no negative zero."""
     value = unit.from_si(value_si)
-    text = f"{value:.{unit.decimals}f}"
-    if float(text) == 0:
-        text = text.lstrip("-")
-    return Shown(value, text.replace("-", "−"), unit.symbol)
+    return Shown(value, number(value, f".{unit.decimals}f"), unit.symbol)
 
 
 def sentence(value_si: float, dimension: str, system: str) -> str:

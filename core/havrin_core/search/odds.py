@@ -8,6 +8,7 @@ from importlib import resources
 from typing import Any
 
 from havrin_core.machine.circuit.model import Circuit
+from havrin_core.quantities.formats import number
 from havrin_core.tape.background import Background, Past
 from havrin_core.tape.corrections import effective
 from havrin_core.tape.entries import Action, Entry, Proof
@@ -40,7 +41,7 @@ def prior_of(circuit: Circuit, background: Background) -> Prior:
             reasons.append(f"{name}: {_said(circuit, touched)}")
     odds = {fault.key: fault.odds * factors.get(fault.part, 1.0) for fault in circuit.faults}
     for rule, worked_on in _hands(circuit, background):
-        reasons.append(f"{rule['name'].capitalize()}: wrong part or wiring × {rule['factor']:g}")
+        reasons.append(f"{rule['name'].capitalize()}: wrong part or wiring × {number(rule['factor'], 'g')}")
         for fault in circuit.faults:
             if fault.key.split(".")[1] in rule["modes"] and (worked_on is None or fault.part in worked_on):
                 odds[fault.key] *= rule["factor"]
@@ -113,4 +114,4 @@ def _of_families(circuit: Circuit, families: Mapping[str, float]) -> dict[str, f
 
 def _said(circuit: Circuit, factors: Mapping[str, float]) -> str:
     strongest = sorted(factors, key=lambda part: -abs(factors[part] - 1))[:3]
-    return ", ".join(f"{circuit.part(part).name.lower()} × {factors[part]:g}" for part in strongest)
+    return ", ".join(f"{circuit.part(part).name.lower()} × {number(factors[part], 'g')}" for part in strongest)

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 
 from havrin_core.machine.virtual.run import DARK
 from havrin_core.phrases import Saying, phrase
+from havrin_core.quantities.formats import number
 from havrin_core.search.model import Outcome, Test
 
 _SAID: Mapping[str, Mapping[str, Saying]] = {
@@ -12,10 +13,10 @@ _SAID: Mapping[str, Mapping[str, Saying]] = {
     "code": {DARK: phrase("no_code_control_dark")},
 }
 _FLUE = {
-    "o2_dry_pct": "{:.1f} % O₂",
-    "co_air_free_ppm": "{:.0f} ppm CO air-free",
-    "o2_step_pct": "{:+.1f} % O₂",
-    "flue_temp_k": "{:.0f} K",
+    "o2_dry_pct": (".1f", "% O₂"),
+    "co_air_free_ppm": (".0f", "ppm CO air-free"),
+    "o2_step_pct": ("+.1f", "% O₂"),
+    "flue_temp_k": (".0f", "K"),
 }
 _IN_ORDER: Mapping[str, Saying] = {"ok": phrase("order_2"), "bad": phrase("not_order")}
 
@@ -32,11 +33,12 @@ def in_words(test: Test, outcome: Outcome) -> Saying:
 
 def _number(test: Test, value: float) -> Saying:
     if test.kind == "volts":
-        return f"{value * 1000:.0f} mV" if test.direct and value < 1 else f"{value:.1f} V"
+        return f"{number(value * 1000, '.0f')} mV" if test.direct and value < 1 else f"{number(value, '.1f')} V"
     if test.quantity == "flame_current_a":
-        return f"{value * 1e6:.1f} µA"
+        return f"{number(value * 1e6, '.1f')} µA"
     if test.quantity in _FLUE:
-        return _FLUE[test.quantity].format(value)
+        spec, unit = _FLUE[test.quantity]
+        return f"{number(value, spec)} {unit}"
     if value < 0.02 * test.nominal:
         return "nothing"
     return phrase("sound_units", value=100 * value / test.nominal)

@@ -55,6 +55,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, leave: str | None = 
     settled = leaving != NOT_TOUCHED and (not open_proofs or any(reason.level >= NOT_YET for reason in reasons))
     still = context.facts.still_abnormal()
     owner_notice_due = nobody_told(context)
+    room_co = context.facts.newest("room_co_ppm", None)
     return Assessment(
         level=level,
         settled=settled,
@@ -76,6 +77,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, leave: str | None = 
         owner_notice_due=owner_notice_due,
         remarks=tuple(remarks_of(context)),
         ledger=tuple(ledger_of(context)),
+        room_co_ppm=room_co.value if room_co else None,
         carried=_days(context, reasons),
     )
 

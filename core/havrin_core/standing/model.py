@@ -81,6 +81,7 @@ class Assessment:
     owner_notice_due: bool  # shut down on this visit, and nobody told yet
     remarks: tuple[Remark, ...]
     ledger: tuple[LedgerRow, ...]
+    room_co_ppm: float | None  # as last read; None while nobody read it
     carried: Mapping[str, datetime]  # entries of earlier visits that still stand behind a reason
 
     @property

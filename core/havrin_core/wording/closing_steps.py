@@ -7,6 +7,7 @@ from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.plan import APPROVED, FollowUp
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.unit import Unit
+from havrin_core.quantities.formats import day_words
 from havrin_core.rules.model import LEAVE, STATE_OF_LEVEL
 from havrin_core.standing.closing import STEPS, held_steps, not_said_yet
 from havrin_core.standing.model import Assessment
@@ -141,7 +142,7 @@ def _after(follow: FollowUp) -> list[ClosingLine]:
     for name in follow.suggested:
         rows.append(ClosingLine(text("{part}: order it?", part=name), "noted", f"part {name.lower()}"))
     for visit in follow.returns:
-        day = f"{visit.day:%d %B %Y}" if visit.day else text("no day yet")
+        day = day_words(visit.day) if visit.day else text("no day yet")
         said = f"{visit_reason(visit.reason)}, {day}: {words(visit.why)}"
         rows.append(ClosingLine(said, "in" if visit.day else "none", "again "))
     return rows

@@ -7,6 +7,7 @@ from havrin_core.facts.plate_values import plate_name
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import number
 from havrin_core.search.pictures import NOTHING, STEADY
 from havrin_core.shorthand.model import Line, Situation
 from havrin_core.tape.entries import (
@@ -144,13 +145,13 @@ def _with_meaning(body: Body, there: Situation) -> str:
 
 def _reading_value(body: Reading) -> str:
     least = ">" if body.at_least else ""
-    value = f"{least}{body.typed:g} {body.unit}".replace("-", "−")
+    value = f"{least}{number(body.typed, 'g')} {body.unit}".replace("-", "−")
     counted = dict(body.computed_from)
     if "dial_volume_m3" in counted:
-        turns, seconds = counted["revolutions"], f"{counted['time_s']:g}"
+        turns, seconds = counted["revolutions"], number(counted["time_s"], "g")
         if turns == 1:
             return text("{value} (1 turn in {seconds} s)", value=value, seconds=seconds)
-        return text("{value} ({turns} turns in {seconds} s)", value=value, turns=f"{turns:g}", seconds=seconds)
+        return text("{value} ({turns} turns in {seconds} s)", value=value, turns=number(turns, "g"), seconds=seconds)
     if counted.get("time_s", 0.0) < counted.get("least_s", 0.0):
         return text("TOO SHORT A TEST: {value}", value=value)
     return value
@@ -179,12 +180,12 @@ def _trace(body: Trace, system: str) -> Described:
         if body.means[0][0] in LEAST_OF.values()
         else "{what}{stage}, steady {minutes} min"
     )
-    return Described(text(steady, what=what, stage=stage, minutes=f"{body.seconds / 60:.1f}"), " / ".join(parts))
+    return Described(text(steady, what=what, stage=stage, minutes=number(body.seconds / 60, ".1f")), " / ".join(parts))
 
 
 def place_said(look: Condition) -> str:
     """Return place, coverage, size, method and sureness in words."""
-    size = f"{1000 * look.size_m:g} mm" if look.size_m else ""
+    size = f"{number(1000 * look.size_m, 'g')} mm" if look.size_m else ""
     method = text("by {method}", method=text(look.method)) if look.method else ""
     seen = f"{look.seen}/{look.of}" if look.seen is not None else ""
     return ", ".join(filter(None, (seen, look.place, size, method, text(look.sure) if look.sure else "")))

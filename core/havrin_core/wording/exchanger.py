@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from havrin_core.exchanger.coverage import Coverage
 from havrin_core.exchanger.evidence import Evidence, NextLook
 from havrin_core.exchanger.signs import Sign
+from havrin_core.quantities.formats import number
 from havrin_core.wording.language import text
 from havrin_core.wording.names import condition_name, part_name
 
@@ -56,8 +57,8 @@ def odds_words(probability: float) -> str:
     if probability >= 0.995:
         return text("practically certain")
     if probability >= 0.5:
-        return f"{100 * probability:.0f} %"
-    return text("1 in {odds}", odds=f"{1 / probability:.0f}") if probability > 0 else text("none")
+        return f"{number(100 * probability, '.0f')} %"
+    return text("1 in {odds}", odds=number(1 / probability, ".0f")) if probability > 0 else text("none")
 
 
 def evidence_words(found: Evidence) -> str:
@@ -71,7 +72,7 @@ def weight_words(sign: Sign) -> str:
     """Return how much a sign weighs, like "× 8" for a breach or "÷ 4" against one."""
     if sign.ratio == float("inf"):
         return text("decides")
-    return f"× {sign.ratio:.3g}" if sign.ratio >= 1 else f"÷ {1 / sign.ratio:.3g}"
+    return f"× {number(sign.ratio, '.3g')}" if sign.ratio >= 1 else f"÷ {number(1 / sign.ratio, '.3g')}"
 
 
 def coverage_words(row: Coverage) -> str:
@@ -83,4 +84,4 @@ def prior_words(evidence: Evidence) -> str:
     """Return what age alone says."""
     if evidence.age_years is None:
         return text("age not known: 1 in 50 of such exchangers")
-    return text("{age} years old: about 1 in {odds}", age=evidence.age_years, odds=f"{1 / evidence.prior:.0f}")
+    return text("{age} years old: about 1 in {odds}", age=evidence.age_years, odds=number(1 / evidence.prior, ".0f"))

@@ -3,6 +3,7 @@
 from havrin_core.machine.unit import Unit
 from havrin_core.physics.combustion.sample import FlueResult
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import number
 from havrin_core.rules.model import FlueView
 from havrin_core.standing.model import Assessment
 from havrin_core.wording.language import text
@@ -14,7 +15,7 @@ def flue_says(unit: Unit, view: FlueView, system: str) -> list[str]:
     result = view.result
     if result is None:
         return []
-    co, excess = f"{result.values['co_air_free_ppm']:.0f}", f"{result.values['excess_air_pct']:.0f}"
+    co, excess = number(result.values["co_air_free_ppm"], ".0f"), number(result.values["excess_air_pct"], ".0f")
     lines = [text("{co} ppm CO air-free with {excess} % excess air.", co=co, excess=excess)]
     if result.sample.co2_dry_pct is not None and not view.doubts:
         lines.append(text("O₂ and CO₂ agree for {fuel}: no air drawn in between the cells.", fuel=unit.fuel.label))
@@ -27,7 +28,7 @@ def _condensing(unit: Unit, result: FlueResult, system: str) -> str:
     assert result.losses is not None
     dew = sentence(result.losses.dew_point_k, "temperature", system)
     if result.losses.condensing:
-        share = f"{100 * result.losses.condensed_fraction_of_combustion_water:.0f}"
+        share = number(100 * result.losses.condensed_fraction_of_combustion_water, ".0f")
         source = "The flue is below its dew point of {dew}: about {share} % of the water condenses."
         return text(source, dew=dew, share=share)
     if unit.kind.condensing:
@@ -40,7 +41,7 @@ def flue_aside(result: FlueResult, key: str, system: str) -> str:
     """Return what stands beside a figure of the flue: the CO2 that was measured, the flue against its dew point."""
     sample = result.sample
     if key == "co2_from_o2_pct" and sample.co2_dry_pct is not None:
-        return text("measured {co2} %", co2=f"{sample.co2_dry_pct:.1f}")
+        return text("measured {co2} %", co2=number(sample.co2_dry_pct, ".1f"))
     if key == "dew_point_k" and sample.flue_temp_k is not None:
         condenses = result.losses is not None and result.losses.condensing
         source = "flue {temperature}: condensing" if condenses else "flue {temperature}: not condensing"

@@ -1,6 +1,7 @@
 """The one door to words: every sentence of the core goes through ``text``, with English as its source.
 
-A translation is a gettext catalogue; ``speaking`` sets it for what follows. Numbers and units come from quantities/display.
+A translation is a gettext catalogue; ``speaking`` sets it for what follows. Numbers and units come from
+quantities/display, days and decimal marks from quantities/formats.
 """
 
 import gettext
@@ -9,6 +10,8 @@ from contextlib import contextmanager
 from contextvars import ContextVar
 from typing import Any
 
+from havrin_core.quantities.formats import filled
+
 _ENGLISH = gettext.NullTranslations()
 _SPOKEN: ContextVar[gettext.NullTranslations] = ContextVar("spoken")
 
@@ -16,7 +19,7 @@ _SPOKEN: ContextVar[gettext.NullTranslations] = ContextVar("spoken")
 def text(source: str, **parts: Any) -> str:
     """Return ``source`` in the language that is spoken, with ``parts`` filled in."""
     said = _SPOKEN.get(_ENGLISH).gettext(source) if source else ""
-    return said.format(**parts) if parts else said
+    return filled(said, parts) if parts else said
 
 
 @contextmanager

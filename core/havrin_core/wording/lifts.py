@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping, Sequence
 
 from havrin_core.limits.table import most
 from havrin_core.machine.unit import Unit
+from havrin_core.quantities.formats import number
 from havrin_core.rules.model import Lift
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.language import lower_first, text
@@ -65,19 +66,22 @@ _WORDS: Mapping[str, Callable[[Lift], str]] = {
     "leak": lambda lift: text("Find and cure the leak, then pass a leak check"),
     "tight": lambda lift: text("Cure it, then pass a tightness test of the right length"),
     "lel": lambda lift: text("Air the place until a detector reads none"),
-    "cycles": lambda lift: text("Watch {count} full cycles from its own thermostat", count=f"{lift.number:g}"),
+    "cycles": lambda lift: text(
+        "Watch {count} full cycles from its own thermostat", count=number(lift.number or 1, "g")
+    ),
     "proved": lambda lift: text(
         "Show that the {part} acts: by its own means, or a lead lifted and the burner seen to drop out",
         part=part_inside(lift.device),
     ),
     "room": lambda lift: text(
-        "Run the burner, then read room CO again at or under {limit} ppm", limit=f"{most('room_co.source'):g}"
+        "Run the burner, then read room CO again at or under {limit} ppm", limit=number(most("room_co.source"), "g")
     ),
     "intake_co": lambda lift: text(
-        "Run the burner, then read CO at the intake again at or under {limit} ppm", limit=f"{most('room_co.source'):g}"
+        "Run the burner, then read CO at the intake again at or under {limit} ppm",
+        limit=number(most("room_co.source"), "g"),
     ),
     "register": lambda lift: text(
-        "Read the register again, within {limit} ppm of the room", limit=f"{most('register_co.least'):g}"
+        "Read the register again, within {limit} ppm of the room", limit=number(most("register_co.least"), "g")
     ),
     "spill": lambda lift: text("Repeat the spillage test, doors and fans as at their worst"),
     "pressure": lambda lift: text("Read the water pressure"),

@@ -8,6 +8,7 @@ from typing import Any
 
 from havrin_core.limits.model import Band
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import day_words, number
 from havrin_core.rules.model import Reason
 from havrin_core.rules.readings import judged_value
 from havrin_core.tape.entries import Action, Condition
@@ -47,7 +48,7 @@ def reason_words(reason: Reason, system: str) -> Said:
     said = parts.text
     since = reason.facts.get("open_since")
     if isinstance(since, datetime):
-        said = text("{reason} Open since the visit of {day}.", reason=said, day=f"{since:%d %B %Y}")
+        said = text("{reason} Open since the visit of {day}.", reason=said, day=day_words(since))
     return Said(said, _lifts(reason), parts.reading, parts.limit, _source(reason))
 
 
@@ -119,12 +120,12 @@ def limit_text(quantity: str, band: Band, value: float, system: str) -> str:
 
 
 def _ppm(value: float) -> str:
-    return f"{value:.0f} ppm" if value >= 10 or value == int(value) else f"{value:.1f} ppm"
+    return f"{number(value, '.0f')} ppm" if value >= 10 or value == int(value) else f"{number(value, '.1f')} ppm"
 
 
 def _room_co(said: str) -> Callable[[Facts, str], _Parts]:
     def parts(facts: Facts, system: str) -> _Parts:
-        reading, limit = _ppm(facts["value"]), text("above {limit} ppm", limit=f"{facts['limit']:g}")
+        reading, limit = _ppm(facts["value"]), text("above {limit} ppm", limit=number(facts["limit"], "g"))
         where = quantity_name(facts["quantity"]) + (f", {facts['place']}" if facts["place"] else "")
         return _Parts(text("{where} {reading}: {what}", where=where, reading=reading, what=text(said)), reading, limit)
 
@@ -132,7 +133,10 @@ def _room_co(said: str) -> Callable[[Facts, str], _Parts]:
 
 
 def _register(facts: Facts, system: str) -> _Parts:
-    reading, limit = _ppm(facts["value"]), text("more than {limit} ppm above the room", limit=f"{facts['limit']:g}")
+    reading, limit = (
+        _ppm(facts["value"]),
+        text("more than {limit} ppm above the room", limit=number(facts["limit"], "g")),
+    )
     said = text(
         "CO at a register was {over} above the room: flue gas in the supply air.", over=_ppm(facts["over_room"])
     )
@@ -141,14 +145,18 @@ def _register(facts: Facts, system: str) -> _Parts:
 
 def _discharge(facts: Facts, system: str) -> _Parts:
     reading, limit = (
-        f"{facts['value']:.3g} ppm",
-        text("at most {limit} ppm over the intake", limit=f"{facts['limit']:g}"),
+        f"{number(facts['value'], '.3g')} ppm",
+        text("at most {limit} ppm over the intake", limit=number(facts["limit"], "g")),
     )
     over = "above the intake" if facts["intake_read"] else "in the discharge, the intake not read"
     name = quantity_name(facts["quantity"], facts["stage"])
     return _Parts(
         text(
-            "{name}: {rise} ppm {over}, {limit}.", name=name, rise=f"{facts['rise']:.3g}", over=text(over), limit=limit
+            "{name}: {rise} ppm {over}, {limit}.",
+            name=name,
+            rise=number(facts["rise"], ".3g"),
+            over=text(over),
+            limit=limit,
         ),
         reading,
         limit,
@@ -162,8 +170,8 @@ def _co(said: str) -> Callable[[Facts, str], _Parts]:
         measured = text("{least}{value} as measured", least=least, value=_ppm(facts["value"]))
         reading = measured if air_free is None else text("{least}{value} air-free", least=least, value=_ppm(air_free))
         if "ratio" in facts:
-            reading = text("CO/CO₂ {ratio}", ratio=f"{facts['ratio']:.4f}")
-        limit = text(said, limit=f"{facts['limit']:g}")
+            reading = text("CO/CO₂ {ratio}", ratio=number(facts["ratio"], ".4f"))
+        limit = text(said, limit=number(facts["limit"], "g"))
         stage = f", {text(facts['stage'])} fire" if facts["stage"] in ("low", "high") else ""
         tail = text(" Its O₂ was not read: air-free it is more.") if air_free is None else ""
         return _Parts(
@@ -181,8 +189,8 @@ def _staged(facts: Facts) -> str:
 
 def _o2_band(facts: Facts, system: str) -> _Parts:
     reading, limit = (
-        f"{facts['value']:.1f} %",
-        text("usually {low} to {high} %", low=f"{facts['low']:g}", high=f"{facts['high']:g}"),
+        f"{number(facts['value'], '.1f')} %",
+        text("usually {low} to {high} %", low=number(facts["low"], "g"), high=number(facts["high"], "g")),
     )
     return _Parts(
         text("O₂{stage} {reading}: {limit} on this kind of unit.", stage=_staged(facts), reading=reading, limit=limit),
@@ -192,7 +200,7 @@ def _o2_band(facts: Facts, system: str) -> _Parts:
 
 
 def _o2_least(facts: Facts, system: str) -> _Parts:
-    reading, limit = f"{facts['value']:.1f} %", text("at least {limit} %", limit=f"{facts['limit']:g}")
+    reading, limit = f"{number(facts['value'], '.1f')} %", text("at least {limit} %", limit=number(facts["limit"], "g"))
     return _Parts(
         text("O₂{stage} {reading}: hardly any air is left over.", stage=_staged(facts), reading=reading), reading, limit
     )
@@ -200,11 +208,11 @@ def _o2_least(facts: Facts, system: str) -> _Parts:
 
 def _spillage(said: str) -> Callable[[Facts, str], _Parts]:
     def parts(facts: Facts, system: str) -> _Parts:
-        reading = text("{minutes} min", minutes=f"{facts['value'] / 60:.1f}")
+        reading = text("{minutes} min", minutes=number(facts["value"] / 60, ".1f"))
         limit = text(
             "none after {most} minutes, {warm} when the vent is warm",
-            most=f"{facts['limit'] / 60:g}",
-            warm=f"{facts['warm'] / 60:g}",
+            most=number(facts["limit"] / 60, "g"),
+            warm=number(facts["warm"] / 60, "g"),
         )
         return _Parts(
             text("Flue gas spilt for {reading}: {limit}.", reading=reading, limit=limit) + text(said), reading, limit
@@ -255,13 +263,13 @@ def _line_leaks(said: str) -> Callable[[Facts, str], _Parts]:
 
 
 def _gas_in_the_air(facts: Facts, system: str) -> _Parts:
-    reading = text("{value} % of the lower explosive limit", value=f"{facts['value']:g}")
+    reading = text("{value} % of the lower explosive limit", value=number(facts["value"], "g"))
     return _Parts(text("Gas in the air, {reading}.", reading=reading), reading, text("none"))
 
 
 def _exchanger(facts: Facts, system: str) -> _Parts:
     share = facts["probability"]
-    reading = text("about 1 in {odds}", odds=f"{1 / share:.0f}") if share < 0.5 else text("more likely than not")
+    reading = text("about 1 in {odds}", odds=number(1 / share, ".0f")) if share < 0.5 else text("more likely than not")
     said = text(
         "A breached heat exchanger is {reading}: {sign}.", reading=reading, sign=lower_first(sign_words(facts["sign"]))
     )
@@ -314,7 +322,7 @@ def _temporary(facts: Facts, system: str) -> _Parts:
     words = facts["text"] or (part_inside(action.part) if isinstance(action, Action) else "")
     limit = "dated, with a return visit" if facts["allowed"] else "no temporary repair"
     until = (
-        text(" It holds until {day}.", day=f"{facts['until']:%d %B %Y}") if facts["until"] else text(" It has no date.")
+        text(" It holds until {day}.", day=day_words(facts["until"])) if facts["until"] else text(" It has no date.")
     )
     return _Parts(text("Temporary repair: {words}.", words=words) + until, words, text(limit))
 

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 
 from havrin_core.follow_up.trends import Trend
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import month_words
 from havrin_core.rules.model import ReadingView
 from havrin_core.tape.corrections import effective
 from havrin_core.tape.entries import Entry, Note, Said
@@ -37,4 +38,4 @@ def trend_words(trend: Trend | None, quantity: str, system: str) -> str:
     said = text(source, moved=moved)
     if trend.crosses is None:
         return said
-    return text("{moves}; reaches its limit about {month}", moves=said, month=f"{trend.crosses:%B %Y}")
+    return text("{moves}; reaches its limit about {month}", moves=said, month=month_words(trend.crosses))

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from havrin_core.limits.model import Band
 from havrin_core.machine.unit import Station, Unit
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import clock_words
 from havrin_core.rules.model import ReadingView
 from havrin_core.standing.model import Assessment, StationView
 from havrin_core.tape.entries import Condition, Reading
@@ -36,7 +37,7 @@ def station_words(station: Station, view: StationView, found: Assessment) -> str
     """Return what stands on the plate beside its number: what is jumpered, what was seen, what is not read yet."""
     if view.jumpered:
         first = next(still for still in found.abnormal if still.device == station.key)
-        return text("{what} since {time}", what=put_in(first.how), time=f"{first.since:%H:%M}")
+        return text("{what} since {time}", what=put_in(first.how), time=clock_words(first.since))
     if view.looks:
         return _look(view.looks[-1])
     if not view.readings:

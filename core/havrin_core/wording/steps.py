@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from havrin_core.machine.unit import Unit
+from havrin_core.quantities.formats import number
 from havrin_core.search.model import Offer
 from havrin_core.standing.model import NextStep
 from havrin_core.wording.language import lower_first, text
@@ -86,7 +87,7 @@ def _search(step: NextStep) -> StepWords:
         why = text(
             "{name} holds {share} % of the suspicion. {proof}",
             name=first.name,
-            share=f"{100 * first.share:.0f}",
+            share=number(100 * first.share, ".0f"),
             proof=words(sought.proof[0]),
         )
         return StepWords(
@@ -103,7 +104,7 @@ def _search(step: NextStep) -> StepWords:
 
 def offer_why(offer: Offer) -> str:
     """Return why this test is offered before all others."""
-    bits, minutes = f"{offer.bits:.1f}", f"{offer.test.minutes:g}"
+    bits, minutes = number(offer.bits, ".1f"), number(offer.test.minutes, "g")
     return text("{bits} bit for about {minutes} min: more per minute than any other test.", bits=bits, minutes=minutes)
 
 

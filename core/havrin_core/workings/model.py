@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from havrin_core.facts.facts import ReadingFact
 from havrin_core.phrases import Saying
+from havrin_core.quantities.formats import number
 from havrin_core.quantities.uncertainty import Accuracy, propagate
 from havrin_core.quantities.why import Why
 from havrin_core.rules.context import Context
@@ -43,7 +44,7 @@ class Working:
 
 def signed(percent: float) -> str:
     """Return a whole number with its sign, the minus as it is printed."""
-    return f"{percent:+.0f}".replace("-", "−")
+    return number(percent, "+.0f")
 
 
 def width_of(context: Context, fact: ReadingFact | None, dimension: str) -> float:

@@ -9,6 +9,7 @@ from havrin_core.limits.limits import band_for
 from havrin_core.limits.table import bound
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import number
 from havrin_core.search.opened_contact import OpenedContact, opened_contact
 from havrin_core.traces.dips import Dip, Moved, find_dips, moved_at, quiet_run_s
 from havrin_core.traces.samples import leads_of, quantity_of
@@ -122,7 +123,9 @@ def dips_say(found: DipReading, channel: str, system: str) -> str:
     """Return how many dips there were in which time, and how long a quiet run must last, in a sentence."""
     point = sentence(found.point, measurand(quantity_of(channel)).dimension, system)
     count = len(found.dips)
-    says = f"{count} dip{'' if count == 1 else 's'} under {point} in {found.watched_s / 60:.1f} min."
+    says = f"{count} dip{'' if count == 1 else 's'} under {point} in {number(found.watched_s / 60, '.1f')} min."
     if found.quiet_s is None:
         return says
-    return f"{says} Only a run of {found.quiet_s / 60:.0f} min without one would say with 95 % that it is gone."
+    return (
+        f"{says} Only a run of {number(found.quiet_s / 60, '.0f')} min without one would say with 95 % that it is gone."
+    )

@@ -12,6 +12,7 @@ from uuid import UUID
 
 from django.db import connection, transaction
 
+from havrin_core.quantities.formats import number
 from havrin_core.traces.samples import channel_name, checked, pack
 from havrin_server.captures.live import hash_of
 from havrin_server.captures.models import DeviceKey
@@ -139,13 +140,13 @@ def _clock(before: float | None, batch: Batch, now: datetime) -> tuple[float, st
     heard = now.timestamp() - batch.device_time_s
     if before is None or abs(heard - before) <= CLOCK_JUMP_S:
         return (heard if before is None else min(before, heard)), ""
-    return heard, f"Its clock jumped by {heard - before:+.1f} s: set against the server’s anew."
+    return heard, f"Its clock jumped by {number(heard - before, '+.1f')} s: set against the server’s anew."
 
 
 def _too_fast(seconds: list[float]) -> str:
     span = seconds[-1] - seconds[0]
     if len(seconds) > 20 and span < (len(seconds) - 1) / FASTEST_HZ:
-        return f"It sends more than {FASTEST_HZ:.0f} samples a second: all are kept, is that meant?"
+        return f"It sends more than {number(FASTEST_HZ, '.0f')} samples a second: all are kept, is that meant?"
     return ""
 
 

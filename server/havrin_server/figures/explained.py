@@ -2,6 +2,7 @@
 
 from havrin_core.limits.model import Band
 from havrin_core.quantities.display import show
+from havrin_core.quantities.formats import number
 from havrin_core.quantities.why import Why
 from havrin_core.rules.model import ReadingView
 from havrin_core.vocabulary.measurands import measurand
@@ -22,7 +23,7 @@ def explained(
 def shown_as(value: float, dimension: str, system: str) -> Shown:
     """Return ``value`` (canonical) as number and unit."""
     if dimension == "ratio":
-        return Shown(text=f"{value:.5f}", unit="")
+        return Shown(text=number(value, ".5f"), unit="")
     return Shown.of(show(value, dimension, system))
 
 

@@ -1,5 +1,6 @@
 """Firm and person."""
 
+from collections.abc import Sequence
 from typing import Any
 from zoneinfo import ZoneInfo
 
@@ -7,6 +8,11 @@ from django.contrib.auth.models import AbstractUser
 from django.db import models
 
 from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
+from havrin_core.quantities.formats import CLOCK_FORMATS, DAY_FORMATS, DECIMAL_MARKS, Formats, formats_from
+
+
+def _choices(keys: Sequence[str]) -> list[tuple[str, str]]:
+    return [(key, key) for key in keys]
 
 
 class Firm(models.Model):
@@ -15,10 +21,17 @@ class Firm(models.Model):
     name = models.CharField(max_length=120)
     house_rules: Any = models.JSONField(default=dict)
     zone = models.CharField(max_length=40, default="UTC")  # an IANA name: where its office is
+    day_format = models.CharField(max_length=10, choices=_choices(DAY_FORMATS), default="day_month")
+    clock_format = models.CharField(max_length=2, choices=_choices(CLOCK_FORMATS), default="24")
+    decimal_mark = models.CharField(max_length=5, choices=_choices(DECIMAL_MARKS), default="point")
 
     def zoneinfo(self) -> ZoneInfo:
         """Return the firm's time zone."""
         return ZoneInfo(self.zone)
+
+    def formats(self) -> Formats:
+        """Return how the firm writes days, clock and numbers."""
+        return formats_from(days=self.day_format, clock=self.clock_format, decimal=self.decimal_mark)
 
     def rules(self) -> HouseRules:
         """Return the firm's house rules as the core takes them."""

@@ -4,7 +4,16 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from havrin_core.quantities.formats import ClockFormat, DayFormat, DecimalMark
 from havrin_server.view_model import ViewModel
+
+
+class FormatsOut(ViewModel):
+    """How the firm writes days, clock and numbers."""
+
+    days: DayFormat
+    clock: ClockFormat
+    decimal: DecimalMark
 
 
 class Me(ViewModel):
@@ -16,6 +25,8 @@ class Me(ViewModel):
     firm: str
     zone: str  # the firm's, an IANA name
     unit_system: Literal["us", "metric"]
+    formats: FormatsOut
+    writes_formats: bool  # whether this person sets them for the firm
 
 
 class SignIn(BaseModel):
@@ -29,3 +40,11 @@ class Preferences(BaseModel):
     """What a person may choose for their own screen."""
 
     unit_system: Literal["us", "metric"]
+
+
+class FormatsIn(BaseModel):
+    """How the firm is to write days, clock and numbers."""
+
+    days: DayFormat
+    clock: ClockFormat
+    decimal: DecimalMark

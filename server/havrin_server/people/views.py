@@ -5,10 +5,12 @@ from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Router
 
+from havrin_core.quantities.formats import Formats
 from havrin_server.errors import NotAllowed
 from havrin_server.people.models import Person
+from havrin_server.people.permissions import allows, require
 from havrin_server.people.requests import SignedIn
-from havrin_server.people.schemas import Me, Preferences, SignIn
+from havrin_server.people.schemas import FormatsIn, Me, Preferences, SignIn
 
 router = Router(tags=["session"])
 
@@ -16,8 +18,14 @@ router = Router(tags=["session"])
 def me(person: Person) -> Me:
     """Return the signed-in person for the page."""
     firm = person.firm
-    said = {"firm": firm.name if firm else "", "zone": firm.zone if firm else "UTC"}
-    return Me.of(person, name=person.full_name, **said)
+    return Me.of(
+        person,
+        name=person.full_name,
+        firm=firm.name if firm else "",
+        zone=firm.zone if firm else "UTC",
+        formats=firm.formats() if firm else Formats(),
+        writes_formats=allows(person, "house.write"),
+    )
 
 
 @router.get("/session", response=Me)
@@ -50,4 +58,14 @@ def prefer(request: SignedIn, payload: Preferences) -> Me:
     """Choose the units that are shown."""
     request.user.unit_system = payload.unit_system
     request.user.save(update_fields=["unit_system"])
+    return me(request.user)
+
+
+@router.put("/firm/formats", response=Me)
+def write_formats(request: SignedIn, payload: FormatsIn) -> Me:
+    """Set how the firm writes days, clock and numbers, on the page and on paper from now on."""
+    require(request.user, "house.write")
+    firm = request.user.own_firm
+    firm.day_format, firm.clock_format, firm.decimal_mark = payload.days, payload.clock, payload.decimal
+    firm.save(update_fields=["day_format", "clock_format", "decimal_mark"])
     return me(request.user)

@@ -9,6 +9,7 @@ from datetime import datetime
 from django.db import connection, transaction
 from django.utils import timezone
 
+from havrin_core.quantities.formats import writing
 from havrin_server.people.models import Person
 from havrin_server.reports import papers
 from havrin_server.reports.models import Paper, PaperKind
@@ -32,13 +33,19 @@ def paper_of(visit: Visit, kind: str, *, person: Person, address: str, now: date
 
     A closed visit's paper is in the units of who closed it, whoever asks. ``address`` is that of the unit's record.
     """
-    make = _MAKERS[kind]
     if visit.closed_at is None:
-        return make(visit, person, address)
+        return _made(visit, kind, person, address)
     kept = Paper.objects.filter(visit=visit, kind=kind, amendment=None).first()
     if kept is None:
-        kept = _keep(visit, kind, make(visit, visit.closed_by or person, address), now)
+        kept = _keep(visit, kind, _made(visit, kind, visit.closed_by or person, address), now)
     return bytes(kept.content)
+
+
+def _made(visit: Visit, kind: str, person: Person, address: str) -> bytes:
+    with writing(
+        visit.unit.site.firm.formats()
+    ):  # the printer's thread and a customer's link have no firm of their own
+        return _MAKERS[kind](visit, person, address)
 
 
 def print_soon(visit: Visit, address: str) -> None:
@@ -68,7 +75,8 @@ def amendment_paper(amendment: Amendment, now: datetime) -> bytes:
     """Return the paper of an amendment, made and kept at the first asking."""
     kept = Paper.objects.filter(amendment=amendment).first()
     if kept is None:
-        content = papers.amendment_pdf(amendment)
+        with writing(amendment.visit.unit.site.firm.formats()):
+            content = papers.amendment_pdf(amendment)
         kept = _keep(amendment.visit, PaperKind.AMENDMENT, content, now, amendment)
     return bytes(kept.content)
 

@@ -2,8 +2,9 @@
 
 import base64
 import io
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from itertools import groupby
 from typing import Any
 
 from PIL import Image
@@ -15,6 +16,7 @@ from havrin_core.house.house_rules import HouseRules, efficiencies_shown
 from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import clock_words, day_words, number
 from havrin_core.rules.model import LEAVE, NOT_YET, SHUT_DOWN, ReadingView, Reason
 from havrin_core.standing.model import Assessment, LedgerRow
 from havrin_core.tape.corrections import effective, struck
@@ -119,13 +121,13 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
         "rows": _rows(found, system),
         "flue": _flue_rows(found, visit.rules(), system),
         "plate": _plate(visit, system),
-        "tape": _tape_rows(tape, system),
+        "tape": _tape_blocks(tape, system),
         "traces": _traces(visit, tape, system),
         "photos": [_photo(p) for p in visit.photos.order_by("taken_at")[:_MOST_PHOTOS]],
         "urgent": level == SHUT_DOWN,
         "strokes": _strokes(visit.signature),
         "words": scheme_words(found, level, visit.rules()),
-        "foot": f"{visit.unit.name} · {visit.day:%d %B %Y}",
+        "foot": f"{visit.unit.name} · {day_words(visit.day)}",
         "parts": [replace(line, approver=words(line.approver)) for line in follow.parts],
         "suggested": follow.suggested,
         "returns": [{"day": row.day, "why": words(row.why)} for row in follow.returns],
@@ -164,7 +166,7 @@ def amendment_context(amendment: Amendment) -> dict[str, Any]:
         "adds": bool(amendment.left_open["entries"]),
         "author": amendment.author.full_name,
         "at": written_at(amendment),
-        "foot": f"{visit.unit.name} · amendment of {written_at(amendment):%d %B %Y}",
+        "foot": f"{visit.unit.name} · amendment of {day_words(written_at(amendment))}",
     }
 
 
@@ -233,13 +235,13 @@ def _flue_rows(found: Assessment, rules: HouseRules, system: str) -> list[dict[s
         rows.append(
             {
                 "stage": f"{STAGE_LABELS[view.stage]} fire" if STAGE_LABELS[view.stage] else "Flue",
-                "o2": f"{sample.o2_dry_pct:.1f} %",
-                "co": f"{sample.co_ppm_dry:.0f} ppm",
+                "o2": f"{number(sample.o2_dry_pct, '.1f')} %",
+                "co": f"{number(sample.co_ppm_dry, '.0f')} ppm",
                 "t": sentence(sample.flue_temp_k, "temperature", system)
                 if sample.flue_temp_k is not None
                 else "not read",
-                "air_free": f"{values['co_air_free_ppm']:.0f} ± {widths['co_air_free_ppm']:.0f} ppm",
-                "excess": f"{values['excess_air_pct']:.0f} ± {widths['excess_air_pct']:.0f} %",
+                "air_free": f"{number(values['co_air_free_ppm'], '.0f')} ± {number(widths['co_air_free_ppm'], '.0f')} ppm",
+                "excess": f"{number(values['excess_air_pct'], '.0f')} ± {number(widths['excess_air_pct'], '.0f')} %",
                 "efficiency": _efficiency(values, widths, efficiencies_shown(rules, system)),
                 "dew": sentence(values["dew_point_k"], "temperature", system) if "dew_point_k" in values else "",
             }
@@ -248,7 +250,9 @@ def _flue_rows(found: Assessment, rules: HouseRules, system: str) -> list[dict[s
 
 
 def _efficiency(values: Mapping[str, float], widths: Mapping[str, float], names: tuple[str, ...]) -> str:
-    said = [f"{values[n]:.1f} ± {widths[n]:.1f} % {n.split('_')[1]}" for n in names if n in values]
+    said = [
+        f"{number(values[n], '.1f')} ± {number(widths[n], '.1f')} % {n.split('_')[1]}" for n in names if n in values
+    ]
     return ", ".join(said) or "not computed"
 
 
@@ -306,17 +310,30 @@ def _plate(visit: Visit, system: str) -> list[tuple[str, str]]:
     return rows
 
 
-def _tape_rows(tape: tuple[Entry, ...], system: str) -> list[dict[str, Any]]:
-    """Return the tape line by line, the author where it changes: plain text, for a table of 500 rows takes seconds to set."""
-    corrected, rows, before = struck(tape), [], ""
+_LINES_A_BLOCK = 20
+
+
+def _tape_blocks(tape: tuple[Entry, ...], system: str) -> list[dict[str, str]]:
+    """Return the tape in blocks of lines that look alike: 500 rows of a table, each a box of its own, take seconds to set."""
+    by_look = groupby(_tape_lines(tape, system), key=lambda row: row[0])
+    runs = ((look, [text for _, text in rows]) for look, rows in by_look)
+    return [
+        {"look": look, "text": "\n".join(lines[start : start + _LINES_A_BLOCK])}
+        for look, lines in runs
+        for start in range(0, len(lines), _LINES_A_BLOCK)
+    ]
+
+
+def _tape_lines(tape: tuple[Entry, ...], system: str) -> Iterator[tuple[str, str]]:
+    """Yield each entry's look and its line, with the author where it changes."""
+    corrected, before = struck(tape), ""
     for entry in tape:
         said = describe(entry.body, system)
         by = f" · {entry.author}" if entry.author != before else ""
         value = f": {said.value}" if said.value else ""
-        text = f"{entry.at:%H:%M}\u2002{said.text}{value}\u2002({_PHASES[entry.phase]}{by})"
-        rows.append({"text": text, "struck": entry.id in corrected, "tone": said.tone})
+        text = f"{clock_words(entry.at)}\u2002{said.text}{value}\u2002({_PHASES[entry.phase]}{by})"
+        yield f"{said.tone} struck" if entry.id in corrected else said.tone, " ".join(text.split("\n"))
         before = entry.author
-    return rows
 
 
 def _traces(visit: Visit, tape: tuple[Entry, ...], system: str) -> list[dict[str, str]]:

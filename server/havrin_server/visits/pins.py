@@ -5,6 +5,7 @@ from typing import Any
 
 from havrin_core.machine.circuit.read import circuit_names
 from havrin_core.machine.kind_files import kind_names
+from havrin_core.quantities.formats import day_words
 from havrin_server.instruments.models import Instrument
 from havrin_server.shop.library import circuit_document, library_for
 from havrin_server.units.models import Unit
@@ -89,4 +90,4 @@ def moved_words(version: Version) -> str:
     """Return what was changed, by whom, when and why."""
     who = version.author.get_full_name() if version.author else "somebody"
     why = f": “{version.reason}”" if version.reason else ""
-    return f"{_NAMES[Sort(version.sort)]} was changed by {who} on {version.at:%Y-%m-%d}{why}"
+    return f"{_NAMES[Sort(version.sort)]} was changed by {who} on {day_words(version.at)}{why}"

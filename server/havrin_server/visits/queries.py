@@ -27,7 +27,7 @@ from havrin_core.standing.carry_over import left_open
 from havrin_core.standing.model import Assessment
 from havrin_core.tape.background import Background, Past
 from havrin_core.tape.bundle import FORMAT, VERSION
-from havrin_core.tape.documents import body_from_dict, entry_from_dict, entry_to_dict
+from havrin_core.tape.documents import entry_from_dict, entry_to_dict
 from havrin_core.tape.entries import Entry
 from havrin_core.tape.visit import NOTHING_OPEN, LeftOpen, VisitTape
 from havrin_server.errors import NotFound
@@ -35,13 +35,14 @@ from havrin_server.instruments.models import Instrument
 from havrin_server.people.models import Person
 from havrin_server.shop.library import circuit_document, library_for
 from havrin_server.units.models import Unit as SiteUnit
+from havrin_server.visits.bodies import bodies_of
 from havrin_server.visits.models import Amendment, TapeEntry, Visit
 from havrin_server.visits.zones import in_zone
 
 
 def visits_of(person: Person) -> QuerySet[Visit]:
     """Return the visits of the person's firm."""
-    related = ("unit__site", "unit__model", "technician", "closed_by")
+    related = ("unit__site__firm", "unit__model", "technician", "closed_by")
     return Visit.objects.filter(unit__site__firm_id=person.own_firm_id, unit__site__firm__isnull=False).select_related(
         *related
     )
@@ -60,9 +61,6 @@ _ENTRY_COLUMNS = (
     "at",
     "zone",
     "phase",
-    "kind",
-    "data",
-    "schema",
     "group",
     "instrument__name",
     "author__first_name",
@@ -76,21 +74,22 @@ _ENTRY_COLUMNS = (
 def tape_of(visit: Visit) -> tuple[Entry, ...]:
     """Return the visit's entries as the core reads them, each at its writer's own time zone."""
     # Plain rows: a tape is read on every line, and model instances would cost more than judging it.
-    rows = visit.entries.order_by("recorded_at", "at", "id").values_list(*_ENTRY_COLUMNS)
+    rows = list(visit.entries.order_by("recorded_at", "at", "id").values_list(*_ENTRY_COLUMNS))
+    bodies = bodies_of((row[0], row[-1]) for row in rows)
     return tuple(
         Entry(
             str(pk),
             in_zone(at, zone),
             f"{first} {last}".strip(),
             phase,
-            body_from_dict(kind, data, schema=schema),
+            bodies[pk, received],
             str(group),
             name or "",
             device,
             sent,
             received,
         )
-        for pk, at, zone, phase, kind, data, schema, group, name, first, last, device, sent, received in rows
+        for pk, at, zone, phase, group, name, first, last, device, sent, received in rows
     )
 
 

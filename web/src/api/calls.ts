@@ -33,6 +33,8 @@ export const signIn = (body: Schemas['SignIn']) =>
 export const signOut = () => call<unknown>(http.DELETE('/api/session'))
 export const prefer = (body: Schemas['Preferences']) =>
   call<Schemas['Me']>(http.PATCH('/api/session', { body }))
+export const writeFormats = (body: Schemas['FormatsIn']) =>
+  call<Schemas['Me']>(http.PUT('/api/firm/formats', { body }))
 export const getRound = () => call<Schemas['Round']>(http.GET('/api/round'))
 export const getSite = (id: number) =>
   call<Schemas['SiteOut']>(http.GET('/api/sites/{site_id}', { params: { path: { site_id: id } } }))

@@ -56,6 +56,26 @@ export interface paths {
         patch: operations["havrin_server_people_views_prefer"];
         trace?: never;
     };
+    "/api/firm/formats": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Write Formats
+         * @description Set how the firm writes days, clock and numbers, on the page and on paper from now on.
+         */
+        put: operations["havrin_server_people_views_write_formats"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/round": {
         parameters: {
             query?: never;
@@ -1337,6 +1357,27 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * FormatsOut
+         * @description How the firm writes days, clock and numbers.
+         */
+        FormatsOut: {
+            /**
+             * Days
+             * @enum {string}
+             */
+            days: "day_month" | "month_day" | "year_first";
+            /**
+             * Clock
+             * @enum {string}
+             */
+            clock: "24" | "12";
+            /**
+             * Decimal
+             * @enum {string}
+             */
+            decimal: "point" | "comma";
+        };
+        /**
          * Me
          * @description The person who is signed in.
          */
@@ -1356,6 +1397,9 @@ export interface components {
              * @enum {string}
              */
             unit_system: "us" | "metric";
+            formats: components["schemas"]["FormatsOut"];
+            /** Writes Formats */
+            writes_formats: boolean;
         };
         /**
          * SignIn
@@ -1377,6 +1421,27 @@ export interface components {
              * @enum {string}
              */
             unit_system: "us" | "metric";
+        };
+        /**
+         * FormatsIn
+         * @description How the firm is to write days, clock and numbers.
+         */
+        FormatsIn: {
+            /**
+             * Days
+             * @enum {string}
+             */
+            days: "day_month" | "month_day" | "year_first";
+            /**
+             * Clock
+             * @enum {string}
+             */
+            clock: "24" | "12";
+            /**
+             * Decimal
+             * @enum {string}
+             */
+            decimal: "point" | "comma";
         };
         /**
          * Round
@@ -4149,6 +4214,7 @@ export interface components {
              * Format: date
              */
             until: string;
+            formats: components["schemas"]["FormatsOut"];
             /** Visits */
             visits: components["schemas"]["SharedVisit"][];
         };
@@ -4278,6 +4344,30 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Preferences"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_write_formats: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FormatsIn"];
             };
         };
         responses: {

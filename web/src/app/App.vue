@@ -7,6 +7,7 @@ import { getMe, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
 import { useOutbox } from '@/outbox/useOutbox'
 import SignInScreen from '@/screens/SignInScreen.vue'
+import { formats } from '@/ui/formats'
 import { useTheme } from '@/ui/theme'
 import { overrides } from './theme'
 import { focusMain, useFocusOnEntering } from './useFocusOnEntering'
@@ -27,6 +28,13 @@ watch([me, error], () => {
   if (error.value?.status === 401) signedOut.value = true
   else if (me.value) signedOut.value = false
 })
+watch(
+  () => me.value?.formats,
+  (chosen) => {
+    if (chosen) formats.value = chosen
+  },
+  { immediate: true },
+)
 watch(
   () => me.value?.username,
   (name) => {

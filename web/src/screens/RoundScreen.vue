@@ -5,6 +5,7 @@ import { getMe, getRound, keys, prefer, signOut } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
 import AllUnits from '@/features/round/AllUnits.vue'
 import RoundStop from '@/features/round/RoundStop.vue'
+import { dayOfRound } from '@/ui/moments'
 import { useTheme } from '@/ui/theme'
 import { useTitle } from '@/ui/title'
 
@@ -21,15 +22,7 @@ const {
   queryFn: getRound,
   refetchOnMount: 'always',
 })
-const day = computed(
-  () =>
-    round.value &&
-    new Date(`${round.value.day}T12:00`).toLocaleDateString('en-GB', {
-      weekday: 'long',
-      day: 'numeric',
-      month: 'long',
-    }),
-)
+const day = computed(() => round.value && dayOfRound(round.value.day))
 useTitle(() => (day.value ? `Round of ${day.value}` : 'Round'))
 const open = computed(() => round.value?.stops.filter((stop) => !stop.closed).length ?? 0)
 

@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { useQuery } from '@tanstack/vue-query'
+import { watch } from 'vue'
 import { getShared, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
+import { formats } from '@/ui/formats'
 import { levelState } from '@/ui/levels'
+import { fullDay } from '@/ui/moments'
 import StateMark from '@/ui/StateMark.vue'
 import { useTitle } from '@/ui/title'
 
@@ -12,12 +15,7 @@ const { data, error } = useQuery<Schemas['SharedOut'], ApiError>({
   queryFn: () => getShared(props.token),
   retry: false,
 })
-const dayOf = (day: string) =>
-  new Date(`${day}T12:00`).toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'long',
-    year: 'numeric',
-  })
+watch(data, (shared) => shared && (formats.value = shared.formats))
 useTitle(() => data.value?.unit)
 </script>
 
@@ -28,12 +26,12 @@ useTitle(() => data.value?.unit)
     <template v-else>
       <p class="muted">{{ data.firm }}</p>
       <h1>{{ data.unit }}</h1>
-      <p class="muted">{{ data.site }} · this page can be read until {{ dayOf(data.until) }}</p>
+      <p class="muted">{{ data.site }} · this page can be read until {{ fullDay(data.until) }}</p>
       <p v-if="!data.visits.length">No visit is closed yet.</p>
       <article v-for="visit in data.visits" :key="visit.id">
         <h2>
           <StateMark :state="levelState(visit.level)" :size="20" />
-          {{ dayOf(visit.day) }}: {{ visit.title }}
+          {{ fullDay(visit.day) }}: {{ visit.title }}
         </h2>
         <p class="muted">{{ visit.reason }}</p>
         <p v-if="visit.words">{{ visit.words }}</p>

@@ -39,7 +39,7 @@ const {
         <p v-if="!unit.visits.length">Nobody has written on this unit yet.</p>
         <TimeLine v-else :visits="unit.visits" />
         <ReadingsAcross v-if="unit.rows.length" :unit="unit" />
-        <ShareLinks :unit="unit.id" :links="unit.links" @changed="refetch()" />
+        <ShareLinks :unit="unit.id" :zone="unit.zone" :links="unit.links" @changed="refetch()" />
       </template>
     </main>
   </div>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { clockAt, dayAt, momentAt, todayAt } from './moments'
+import { clockAt, clockAtOffset, dayAt, dayAtOffset, momentAt, todayAt } from './moments'
 
 const LATE = '2026-02-01T05:30:00Z' // 22:30 on the last of January, seven hours west of Greenwich
 
@@ -13,6 +13,15 @@ describe('moments at a place', () => {
     expect(dayAt(LATE, zone)).toBe(day)
     expect(momentAt(LATE, zone)).toBe(`${day}, ${clock}`)
     expect(todayAt(zone, new Date(LATE))).toBe(today)
+  })
+  it.each([
+    ['2026-01-14T09:52:00Z', '+01:00', '10:52', '14 Jan 2026'],
+    ['2026-01-14T09:52:00Z', '-03:30', '06:22', '14 Jan 2026'],
+    ['2026-01-14T23:30:00Z', '+01:00', '00:30', '15 Jan 2026'],
+    ['2026-01-14T09:52:00Z', '', '09:52', '14 Jan 2026'],
+  ])('of an entry: %s at %s is %s on %s', (at, offset, clock, day) => {
+    expect(clockAtOffset(at, offset)).toBe(clock)
+    expect(dayAtOffset(at, offset)).toBe(day)
   })
   it('knows summer time', () => expect(clockAt('2026-07-01T05:30:00Z', 'MST7MDT')).toBe('23:30'))
 })

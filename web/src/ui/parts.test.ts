@@ -130,6 +130,6 @@ describe('WhyList', () => {
 describe('days', () => {
   it('are long in a sentence and short in a table', () => {
     expect(longDay('2026-01-14')).toMatch(/^Wednesday,? 14 January 2026$/)
-    expect(shortDay('2026-01-14')).toBe('14 Jan 26')
+    expect(shortDay('2026-01-14')).toBe('14 Jan 2026')
   })
 })

@@ -7,6 +7,7 @@ from havrin_core.phrases import Phrase, Saying, phrase
 from havrin_core.physics.combustion.balance import balance
 from havrin_core.physics.combustion.sample import DEFAULT_ACCURACY, FlueResult
 from havrin_core.physics.fuels import Fuel, shipped_fuel
+from havrin_core.quantities.formats import number
 from havrin_core.quantities.uncertainty import Accuracy
 
 
@@ -30,7 +31,7 @@ def _carbon_dioxide(result: FlueResult, accuracy: Mapping[str, Accuracy]) -> Dou
     if measured is None:
         return None
     if measured > result.fuel.co2_max_dry_pct:
-        most = f"{result.fuel.co2_max_dry_pct:.1f}"
+        most = number(result.fuel.co2_max_dry_pct, ".1f")
         text = phrase("co_above_can_give_wrong", measured=measured, most=most, fuel=result.fuel.label)
         return Doubt("co2_above_ultimate", text, "co2_dry_pct")
     expected = result.values["co2_from_o2_pct"]

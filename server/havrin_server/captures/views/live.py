@@ -35,7 +35,7 @@ from havrin_server.instruments.queries import find_instrument
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.visits.models import Visit
-from havrin_server.visits.pages.visit import visit_page
+from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.visit import VisitPage
 
@@ -125,15 +125,15 @@ def dips(request: SignedIn, capture_id: uuid.UUID, quantity: str, set_point: flo
     return dips_out(live.find_capture(capture_id, request.user), quantity, set_point, request.user.unit_system)
 
 
-def _written(write: Callable[..., Visit], request: SignedIn, capture_id: uuid.UUID, payload: BaseModel) -> VisitPage:
+def _written(write: Callable[..., Visit], request: SignedIn, capture_id: uuid.UUID, payload: BaseModel) -> HttpResponse:
     """Have ``write`` put on the tape what the payload says of a capture; return the visit as it stands then."""
     capture, given = live.find_capture(capture_id, request.user), payload.model_dump()
     visit = write(capture, given.pop("id"), **given, actor=request.user, now=timezone.now())
-    return visit_page(visit, request.user)
+    return visit_answer(visit, request.user)
 
 
 @router.post("/captures/{uuid:capture_id}/dips", response=VisitPage)
-def write_dips(request: SignedIn, capture_id: uuid.UUID, payload: DipsIn) -> VisitPage:
+def write_dips(request: SignedIn, capture_id: uuid.UUID, payload: DipsIn) -> HttpResponse:
     """Write the worst of a channel on the tape with the trace attached, and the contact that let go where one is named."""
     return _written(from_traces.write_dips, request, capture_id, payload)
 
@@ -154,7 +154,7 @@ def mark_event(request: SignedIn, capture_id: uuid.UUID, payload: EventIn) -> Tr
 
 
 @router.post("/captures/{uuid:capture_id}/step", response=VisitPage)
-def write_step(request: SignedIn, capture_id: uuid.UUID, payload: StepIn) -> VisitPage:
+def write_step(request: SignedIn, capture_id: uuid.UUID, payload: StepIn) -> HttpResponse:
     """Write the O2 step at an event on the tape, with the trace attached."""
     return _written(from_traces.write_step, request, capture_id, payload)
 
@@ -169,7 +169,7 @@ def samples_csv(request: SignedIn, capture_id: uuid.UUID) -> HttpResponse:
 
 
 @router.post("/captures/{uuid:capture_id}/means", response=VisitPage)
-def write_means(request: SignedIn, capture_id: uuid.UUID, payload: WindowMeansIn) -> VisitPage:
+def write_means(request: SignedIn, capture_id: uuid.UUID, payload: WindowMeansIn) -> HttpResponse:
     """Write the means of a stretch on the tape, with the trace attached."""
     return _written(from_traces.write_means, request, capture_id, payload)
 

@@ -2,6 +2,7 @@
 
 import uuid
 
+from django.http import HttpResponse
 from django.utils import timezone
 from ninja import File, Form, Router, UploadedFile
 
@@ -11,7 +12,7 @@ from havrin_server.captures.pages.log import log_page, window_means
 from havrin_server.captures.schemas.logs import LogPage, MappingIn, MeanOut, WindowIn, WriteMeansIn
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
-from havrin_server.visits.pages.visit import visit_page
+from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.visit import VisitPage
 
@@ -44,7 +45,7 @@ def means(request: SignedIn, log_id: uuid.UUID, payload: WindowIn) -> list[MeanO
 
 
 @router.post("/logs/{uuid:log_id}/means", response=VisitPage)
-def write(request: SignedIn, log_id: uuid.UUID, payload: WriteMeansIn) -> VisitPage:
+def write(request: SignedIn, log_id: uuid.UUID, payload: WriteMeansIn) -> HttpResponse:
     """Write a window's means on the tape."""
     log = services.find_log(log_id, request.user)
     services.write_means(
@@ -58,7 +59,7 @@ def write(request: SignedIn, log_id: uuid.UUID, payload: WriteMeansIn) -> VisitP
         actor=request.user,
         now=timezone.now(),
     )
-    return visit_page(find_visit(log.visit_id, request.user), request.user)
+    return visit_answer(find_visit(log.visit_id, request.user), request.user)
 
 
 @router.post("/visits/{int:visit_id}/logs", response=LogPage)

@@ -2,7 +2,7 @@
 
 import uuid
 
-from django.http import FileResponse
+from django.http import FileResponse, HttpResponse
 from django.utils import timezone
 from ninja import File, Form, Router, UploadedFile
 
@@ -10,7 +10,7 @@ from havrin_server.captures import photos
 from havrin_server.captures.schemas.photos import MarksIn
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
-from havrin_server.visits.pages.visit import visit_page
+from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.visit import VisitPage
 
@@ -24,10 +24,10 @@ def take_photo(
     file: File[UploadedFile],
     station: Form[str] = "",
     caption: Form[str] = "",
-) -> VisitPage:
+) -> HttpResponse:
     """Take in a photo."""
     photos.take_photo(visit_id, file, station=station, caption=caption, actor=request.user, now=timezone.now())
-    return visit_page(find_visit(visit_id, request.user), request.user)
+    return visit_answer(find_visit(visit_id, request.user), request.user)
 
 
 @router.get("/photos/{uuid:photo_id}", response={200: None})
@@ -40,7 +40,7 @@ def photo(request: SignedIn, photo_id: uuid.UUID, small: bool = False) -> FileRe
 
 
 @router.put("/photos/{uuid:photo_id}/marks", response=VisitPage)
-def marks(request: SignedIn, photo_id: uuid.UUID, payload: MarksIn) -> VisitPage:
+def marks(request: SignedIn, photo_id: uuid.UUID, payload: MarksIn) -> HttpResponse:
     """Lay arrows and words over a photo."""
     found = photos.mark_photo(photo_id, [mark.model_dump() for mark in payload.marks], actor=request.user)
-    return visit_page(find_visit(found.visit_id, request.user), request.user)
+    return visit_answer(find_visit(found.visit_id, request.user), request.user)

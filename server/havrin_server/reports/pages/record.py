@@ -16,6 +16,7 @@ from havrin_core.wording.names import VISIT_REASONS, quantity_name, visit_reason
 from havrin_core.wording.record import trend_words
 from havrin_core.wording.stations import unit_line
 from havrin_server.people.models import Person
+from havrin_server.people.schemas import FormatsOut
 from havrin_server.reports.models import ShareLink
 from havrin_server.reports.pages.links import link_out
 from havrin_server.reports.schemas.record import RecordCell, RecordRow, RecordVisit, SharedOut, SharedVisit, UnitRecord
@@ -113,6 +114,7 @@ def shared_page(link: ShareLink) -> SharedOut:
         unit=unit.name,
         site=unit.site.name,
         until=link.expires_at.astimezone(link.unit.site.zoneinfo()).date(),
+        formats=FormatsOut.of(unit.site.firm.formats()),
         visits=[
             SharedVisit.of(
                 v,

@@ -3,6 +3,7 @@
 from datetime import date
 from uuid import UUID
 
+from havrin_server.people.schemas import FormatsOut
 from havrin_server.reports.schemas.links import LinkOut
 from havrin_server.view_model import ViewModel
 
@@ -77,4 +78,5 @@ class SharedOut(ViewModel):
     unit: str
     site: str
     until: date
+    formats: FormatsOut
     visits: list[SharedVisit]

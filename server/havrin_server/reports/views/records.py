@@ -6,6 +6,7 @@ from django.http import HttpResponse
 from django.utils import timezone
 from ninja import Router
 
+from havrin_core.quantities.formats import writing
 from havrin_server.errors import NotFound
 from havrin_server.files import pdf_answer
 from havrin_server.people.permissions import require
@@ -44,7 +45,9 @@ def revoke(request: SignedIn, link_id: uuid.UUID) -> LinkOut:
 @router.get("/shared/{token}", response=SharedOut, auth=None)
 def shared(request: SignedIn, token: str) -> SharedOut:
     """Return what a customer's link opens."""
-    return shared_page(sharing.opened(token, timezone.now()))
+    link = sharing.opened(token, timezone.now())
+    with writing(link.unit.site.firm.formats()):
+        return shared_page(link)
 
 
 @router.get("/shared/{token}/{int:visit_id}.pdf", response={200: None}, auth=None)
@@ -54,4 +57,6 @@ def shared_report(request: SignedIn, token: str, visit_id: int) -> HttpResponse:
     visit = sharing.shared_visits(link).filter(pk=visit_id).first()
     if visit is None:
         raise NotFound("This link does not show that visit.")
-    return pdf_answer(customer_pdf(visit, link.made_by), f"{visit.unit.label}-{visit.day}.pdf")
+    with writing(link.unit.site.firm.formats()):
+        content = customer_pdf(visit, link.made_by)
+    return pdf_answer(content, f"{visit.unit.label}-{visit.day}.pdf")

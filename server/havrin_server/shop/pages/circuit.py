@@ -1,5 +1,6 @@
 """A circuit and its sequence as data for the page."""
 
+from havrin_core.quantities.formats import number
 from havrin_core.search.string_view import EventView, NodeView, PartView, RungView
 from havrin_server.figures.schemas import Shown
 from havrin_server.shop.circuit_schemas import EventOut, NodeOut, PartOut, RungOut
@@ -7,7 +8,9 @@ from havrin_server.shop.circuit_schemas import EventOut, NodeOut, PartOut, RungO
 
 def volts_out(volts: float, millivolts: bool) -> Shown:
     """Return a voltage as it is shown."""
-    return Shown(text=f"{1000 * volts:.0f}", unit="mV") if millivolts else Shown(text=f"{volts:.1f}", unit="V")
+    return (
+        Shown(text=number(1000 * volts, ".0f"), unit="mV") if millivolts else Shown(text=number(volts, ".1f"), unit="V")
+    )
 
 
 def _maybe(volts: float | None, millivolts: bool) -> Shown | None:

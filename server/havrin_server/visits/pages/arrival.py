@@ -2,6 +2,7 @@
 
 from havrin_core.machine.circuit.codes import code_style
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import day_words
 from havrin_core.rules.model import TELL
 from havrin_core.standing import arrival
 from havrin_core.wording.choices import finding
@@ -51,7 +52,7 @@ def _amended(visits: list[int], system: str) -> list[str]:
     """Return what was said of the earlier visits after they were closed, newest first."""
     rows = Amendment.objects.filter(visit__in=visits).select_related("author").order_by("-at")
     return [
-        f"Amended {written_at(row):%d %B %Y}, {row.author.full_name}: "
+        f"Amended {day_words(written_at(row))}, {row.author.full_name}: "
         + "; ".join(echo(entry.body, system) for entry in entries_of(row))
         for row in rows
     ]

@@ -2,6 +2,7 @@
 
 from functools import lru_cache
 
+from havrin_core.quantities.formats import Formats, current
 from havrin_core.wording.names import title, visit_reason
 from havrin_core.wording.record import advice_words, reading_line
 from havrin_server.visits.models import Visit
@@ -9,9 +10,13 @@ from havrin_server.visits.queries import assess_visit, tape_of
 from havrin_server.visits.schemas.visit import EarlierVisit
 
 
-@lru_cache(maxsize=4096)
 def earlier_out(visit_id: int, system: str) -> EarlierVisit:
     """Return a closed visit as later ones look back on it."""
+    return _earlier(visit_id, system, current())
+
+
+@lru_cache(maxsize=4096)
+def _earlier(visit_id: int, system: str, formats: Formats) -> EarlierVisit:
     # A closed visit never changes: what it says is worked out once per process.
     visit = Visit.objects.select_related("unit__site", "unit__model", "technician").get(pk=visit_id)
     tape = tape_of(visit)

@@ -6,6 +6,7 @@ from havrin_core.exchanger.coverage import Coverage, Placed, coverages, part_sta
 from havrin_core.exchanger.evidence import Evidence, NextLook, evidence_of, evidence_state
 from havrin_core.facts.facts import Facts
 from havrin_core.machine.exchanger import HEIGHT, SECONDARY, Exchanger, exchanger_of
+from havrin_core.quantities.formats import day_words
 from havrin_core.vocabulary.catalogue import LEVEL_OF_VERDICT
 from havrin_core.vocabulary.methods import FINDS, SURENESS
 from havrin_core.wording.choices import finding
@@ -59,7 +60,7 @@ def exchanger_page(visit: Visit) -> ExchangerOut:
     drawn = exchanger_of(unit)
     if drawn is None:
         raise NotFound("This unit has no heat exchanger: it fires into the air that it heats.")
-    days = {entry.id: f"since {entry.at:%d %B %Y}" for entry in before}
+    days = {entry.id: f"since {day_words(entry.at)}" for entry in before}
     rows, seen, whole = placed(facts, drawn), coverages(facts, len(drawn.primary)), len(drawn.primary)
     return ExchangerOut.of(
         drawn,

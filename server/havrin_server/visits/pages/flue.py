@@ -4,6 +4,7 @@ from havrin_core.house.house_rules import HouseRules, efficiencies_shown
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.physics.combustion.sample import FlueResult
 from havrin_core.physics.combustion.why import why
+from havrin_core.quantities.formats import number
 from havrin_core.quantities.units import shown_unit
 from havrin_core.rules.marks import flue_mark
 from havrin_core.rules.model import FlueView
@@ -60,7 +61,7 @@ def _co2(result: FlueResult) -> float:
 
 def _figure(result: FlueResult, key: str, name: str, dimension: str, found: Assessment, system: str) -> Explained:
     value, width = result.values[key], result.half_widths.get(key, 0.0)
-    whole = Shown(text=f"{value:.0f}", unit="%") if key in _WHOLE else None
+    whole = Shown(text=number(value, ".0f"), unit="%") if key in _WHOLE else None
     return explained(
         why(result, key),
         whole or shown_as(value, dimension, system),
@@ -69,13 +70,13 @@ def _figure(result: FlueResult, key: str, name: str, dimension: str, found: Asse
         system=system,
         state=flue_mark(key, found.reasons),
         aside=flue_aside(result, key, system),
-        half_width=f"{width:.0f}" if whole else _width(width, dimension, system),
+        half_width=number(width, ".0f") if whole else _width(width, dimension, system),
     )
 
 
 def _width(width: float, dimension: str, system: str) -> str:
     if dimension == "ratio":
-        return f"{width:.5f}"
+        return number(width, ".5f")
     unit = shown_unit("temperature_difference" if dimension == "temperature" else dimension, system)
     shown = unit.from_si(width)
-    return f"{shown:.0f}" if shown >= 2 or unit.decimals == 0 else f"{shown:.1f}"
+    return number(shown, ".0f") if shown >= 2 or unit.decimals == 0 else number(shown, ".1f")

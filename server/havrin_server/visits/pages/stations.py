@@ -2,6 +2,7 @@
 
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.unit import Station, Unit
+from havrin_core.quantities.formats import number
 from havrin_core.rules.model import ReadingView
 from havrin_core.rules.scale import flue_scale, scale_of
 from havrin_core.standing.model import Assessment, StationView
@@ -64,8 +65,8 @@ def _with_flue(
     shown = next((f for f in flue if f.stage == station.stage), None)
     others = [f"{f.label} fire: {f.figures[0].shown.text} ppm" for f in flue if f.figures and f.stage != station.stage]
     more: dict[str, object] = {}
-    if shown and shown.figures:
-        others = [f"O₂ {shown.o2_dry_pct:.1f} %", *others]
+    if shown and shown.figures and shown.o2_dry_pct is not None:
+        others = [f"O₂ {number(shown.o2_dry_pct, '.1f')} %", *others]
         view = next(v for v in found.flue if v.stage == station.stage)
         marks = flue_scale(view, rules)
         more = {

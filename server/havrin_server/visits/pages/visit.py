@@ -1,10 +1,12 @@
 """A visit as the page draws it: the core's assessment in the person's units. No rule of the job here."""
 
-from havrin_core.facts.facts import Facts
+from django.http import HttpResponse
+
 from havrin_core.machine.exchanger import exchanger_of
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.physics.constants import O2_AMBIENT_PCT
 from havrin_core.physics.fuels import Fuel, fuel_to_tell_apart
+from havrin_core.quantities.formats import number
 from havrin_core.rules.model import NOT_YET
 from havrin_core.search.visit_search import is_searching
 from havrin_core.standing.model import Assessment, NextStep
@@ -20,6 +22,7 @@ from havrin_server.instruments.pages import instrument_out
 from havrin_server.instruments.queries import instruments_of
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import allows
+from havrin_server.view_model import as_answer
 from havrin_server.visits.amendments import entries_of, written_at
 from havrin_server.visits.models import Amendment, Visit
 from havrin_server.visits.pages.earlier import earlier_out
@@ -46,6 +49,11 @@ from havrin_server.visits.services import closing_obstacles
 assert O2_AMBIENT_PCT == 20.946  # the page draws its fuel lines to this point
 
 
+def visit_answer(visit: Visit, person: Person) -> HttpResponse:
+    """Return the page of ``visit`` as a call answers with it."""
+    return as_answer(visit_page(visit, person))
+
+
 def visit_page(visit: Visit, person: Person) -> VisitPage:
     """Return all that the page of ``visit`` shows to ``person``."""
     system, tape, rules, site = person.unit_system, tape_of(visit), visit.rules(), visit.unit.site
@@ -64,7 +72,7 @@ def visit_page(visit: Visit, person: Person) -> VisitPage:
         has_string=unit.circuit is not None,
         has_exchanger=exchanger_of(unit) is not None,
         writable=visit.closed_at is None and allows(person, "visit.write"),
-        room_co=_room_co(tape),
+        room_co=_room_co(found),
         stages=[StageOut(key=key, label=STAGE_LABELS[key]) for key in unit.stage_keys],
         paths=paths_out(unit, rules, found, flue, system),
         ties=[TieOut(device=device, feels=feels) for device, feels in unit.kind.ties],
@@ -95,9 +103,8 @@ def _fuel_line(fuel: Fuel) -> FuelLine:
     return FuelLine.of(fuel, name=fuel.label)
 
 
-def _room_co(tape: tuple[Entry, ...]) -> Shown | None:
-    newest = Facts(tape).newest("room_co_ppm", None)
-    return Shown(text=f"{newest.value:.0f}", unit="ppm") if newest else None
+def _room_co(found: Assessment) -> Shown | None:
+    return None if found.room_co_ppm is None else Shown(text=number(found.room_co_ppm, ".0f"), unit="ppm")
 
 
 def _jumpers(found: Assessment) -> list[JumperOut]:

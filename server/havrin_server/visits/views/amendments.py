@@ -1,12 +1,13 @@
 """What is said of a visit after it was closed."""
 
+from django.http import HttpResponse
 from django.utils import timezone
 from ninja import Router
 
 from havrin_server.people.requests import SignedIn
 from havrin_server.visits.amendments import Amend, AmendLine, amend
 from havrin_server.visits.models import Amendment
-from havrin_server.visits.pages.visit import visit_page
+from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.closing import AmendIn
 from havrin_server.visits.schemas.visit import VisitPage
@@ -16,7 +17,7 @@ router = Router(tags=["amendments"])
 
 
 @router.post("/visits/{int:visit_id}/amendments", response=VisitPage)
-def write(request: SignedIn, visit_id: int, payload: AmendIn) -> VisitPage:
+def write(request: SignedIn, visit_id: int, payload: AmendIn) -> HttpResponse:
     """Amend a closed visit, and print the amendment."""
     command = Amend(
         visit_id=visit_id,
@@ -27,4 +28,4 @@ def write(request: SignedIn, visit_id: int, payload: AmendIn) -> VisitPage:
     )
     amendment = amend(command, actor=request.user, now=timezone.now())
     visit_amended.send(sender=Amendment, amendment=amendment)
-    return visit_page(find_visit(visit_id, request.user), request.user)
+    return visit_answer(find_visit(visit_id, request.user), request.user)

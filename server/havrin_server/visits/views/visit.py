@@ -2,6 +2,7 @@
 
 import json
 
+from django.http import HttpResponse
 from django.utils import timezone
 from ninja import File, Router, UploadedFile
 
@@ -16,7 +17,7 @@ from havrin_server.visits.pages.arrival import arrival_page
 from havrin_server.visits.pages.closing import closing_page
 from havrin_server.visits.pages.exchanger import exchanger_page
 from havrin_server.visits.pages.string import meter_out, string_page
-from havrin_server.visits.pages.visit import visit_page
+from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.pages.vocabulary import pickable_lines
 from havrin_server.visits.pages.workings import workings_page
 from havrin_server.visits.queries import find_visit, situation
@@ -39,15 +40,11 @@ from havrin_server.visits.views.addresses import record_address
 router = Router(tags=["visits"])
 
 
-def _page(request: SignedIn, visit_id: int) -> VisitPage:
-    return visit_page(find_visit(visit_id, request.user), request.user)
-
-
 @router.get("/visits/{int:visit_id}", response=VisitPage)
-def page(request: SignedIn, visit_id: int) -> VisitPage:
+def page(request: SignedIn, visit_id: int) -> HttpResponse:
     """Return everything that the page of a visit draws."""
     require(request.user, "read")
-    return _page(request, visit_id)
+    return visit_answer(find_visit(visit_id, request.user), request.user)
 
 
 @router.get("/visits/{int:visit_id}/arrival", response=ArrivalOut)
@@ -117,46 +114,46 @@ def read_back(request: SignedIn, visit_id: int, payload: ReadBackIn) -> ReadBack
 
 
 @router.post("/visits/{int:visit_id}/lines", response=VisitPage)
-def write(request: SignedIn, visit_id: int, payload: LineIn) -> VisitPage:
+def write(request: SignedIn, visit_id: int, payload: LineIn) -> HttpResponse:
     """Write a line on the tape; return the page as it stands then."""
     given = payload.model_dump()
     command = services.WriteLine(
         visit_id=visit_id, line_id=given.pop("id"), instrument_id=given.pop("instrument"), **given
     )
-    return visit_page(services.write_line(command, actor=request.user, now=timezone.now()), request.user)
+    return visit_answer(services.write_line(command, actor=request.user, now=timezone.now()), request.user)
 
 
 @router.post("/visits/{int:visit_id}/corrections", response=VisitPage)
-def correct(request: SignedIn, visit_id: int, payload: CorrectionIn) -> VisitPage:
+def correct(request: SignedIn, visit_id: int, payload: CorrectionIn) -> HttpResponse:
     """Write a correction beside an entry."""
     given = payload.model_dump()
     command = services.CorrectEntry(visit_id=visit_id, correction_id=given.pop("id"), **given)
-    return visit_page(services.correct_entry(command, actor=request.user, now=timezone.now()), request.user)
+    return visit_answer(services.correct_entry(command, actor=request.user, now=timezone.now()), request.user)
 
 
 @router.post("/visits/{int:visit_id}/close", response=VisitPage)
-def close(request: SignedIn, visit_id: int, payload: CloseIn) -> VisitPage:
+def close(request: SignedIn, visit_id: int, payload: CloseIn) -> HttpResponse:
     """Close the visit."""
     command = services.CloseVisit(visit_id=visit_id, **payload.model_dump())
     services.close_visit(command, actor=request.user, now=timezone.now())
     visit = find_visit(visit_id, request.user)
     visit_closed.send(sender=Visit, visit=visit, address=record_address(request, visit.unit_id))
-    return visit_page(visit, request.user)
+    return visit_answer(visit, request.user)
 
 
 @router.post("/visits/{int:visit_id}/newest", response=VisitPage)
-def judge_by_newest(request: SignedIn, visit_id: int) -> VisitPage:
+def judge_by_newest(request: SignedIn, visit_id: int) -> HttpResponse:
     """Judge an open visit by the newest version of its unit, model, kind, circuit and instruments."""
     services.judge_by_newest(visit_id, actor=request.user, now=timezone.now())
-    return _page(request, visit_id)
+    return visit_answer(find_visit(visit_id, request.user), request.user)
 
 
 @router.post("/visits/{int:visit_id}/bundle", response=VisitPage)
-def take_in_bundle(request: SignedIn, visit_id: int, file: File[UploadedFile]) -> VisitPage:
+def take_in_bundle(request: SignedIn, visit_id: int, file: File[UploadedFile]) -> HttpResponse:
     """Merge a visit bundle's entries into this visit."""
     try:
         data = json.loads(file.read().decode("utf-8-sig"))
     except (UnicodeDecodeError, json.JSONDecodeError) as error:
         raise NotWritable("This file is not JSON, as a visit bundle is.", code="bundle_not_json") from error
     services.take_in_bundle(visit_id, data, actor=request.user, now=timezone.now())
-    return _page(request, visit_id)
+    return visit_answer(find_visit(visit_id, request.user), request.user)

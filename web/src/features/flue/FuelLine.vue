@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { Buffers } from '@/parts/live/buffers'
+import { fixed } from '@/ui/formats'
 import { trailOf } from './trail'
 
 const props = defineProps<{ page: Schemas['VisitPage']; stage: string; live: Buffers }>()
@@ -114,7 +115,7 @@ const now = computed(() => trail.value.at(-1))
         stroke-width="2.5"
       />
       <text :x="W" y="12" text-anchor="end" class="fuelname">
-        now {{ now.o2.toFixed(1) }} % O₂{{ now.measured ? '' : ', on the line' }}
+        now {{ fixed(now.o2, 1) }} % O₂{{ now.measured ? '' : ', on the line' }}
       </text>
     </g>
     <text

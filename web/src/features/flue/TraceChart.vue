@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { fixed } from '@/ui/formats'
 import { lanes as toLanes } from './traceScale'
 
 const props = defineProps<{ trace: Schemas['TraceOut']; window: [number, number] | null }>()
@@ -42,7 +43,7 @@ function up(event: PointerEvent): void {
   from.value = null
 }
 const minutes = computed(() =>
-  props.window ? ((props.window[1] - props.window[0]) / 60).toFixed(1) : '',
+  props.window ? fixed((props.window[1] - props.window[0]) / 60, 1) : '',
 )
 </script>
 
@@ -81,8 +82,8 @@ const minutes = computed(() =>
         {{ lane.label }}
       </text>
       <text x="-66" y="31" class="unit">{{ lane.unit }}</text>
-      <text x="-6" y="10" class="end">{{ lane.high.toFixed(lane.high < 30 ? 1 : 0) }}</text>
-      <text x="-6" :y="LANE - 8" class="end">{{ lane.low.toFixed(lane.low < 30 ? 1 : 0) }}</text>
+      <text x="-6" y="10" class="end">{{ fixed(lane.high, lane.high < 30 ? 1 : 0) }}</text>
+      <text x="-6" :y="LANE - 8" class="end">{{ fixed(lane.low, lane.low < 30 ? 1 : 0) }}</text>
     </g>
     <g v-if="trace.light_off_s !== null && trace.light_off_s !== undefined">
       <line
@@ -107,7 +108,7 @@ const minutes = computed(() =>
     </text>
     <text x="0" :y="height + 30" class="unit">0 min</text>
     <text :x="WIDTH" :y="height + 30" text-anchor="end" class="unit">
-      {{ (trace.duration_s / 60).toFixed(1) }}
+      {{ fixed(trace.duration_s / 60, 1) }}
     </text>
   </svg>
 </template>

@@ -2,6 +2,7 @@
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
+import { fixed } from '@/ui/formats'
 import { clockLine, secondsOf, turnsOf, type Passes } from './turns'
 
 const props = defineProps<{ dials: Schemas['DialOut'][]; stage: string; writable: boolean }>()
@@ -59,7 +60,7 @@ useEventListener(window, 'keydown', onKey)
     </p>
     <button class="key" @click="pass">
       <b>
-        {{ passes.length ? elapsed.toFixed(1) : '0.0' }}
+        {{ passes.length ? fixed(elapsed, 1) : fixed(0, 1) }}
         <small>s</small>
       </b>
       <span>
@@ -72,15 +73,15 @@ useEventListener(window, 'keydown', onKey)
       </span>
     </button>
     <p v-if="expected" class="muted">
-      At the rated input one turn takes {{ expected.toFixed(1) }} s.
+      At the rated input one turn takes {{ fixed(expected, 1) }} s.
     </p>
     <p v-if="turnsOf(passes)">
       <b>
         {{ turnsOf(passes) }} turn{{ turnsOf(passes) > 1 ? 's' : '' }} in
-        {{ secondsOf(passes).toFixed(1) }} s
+        {{ fixed(secondsOf(passes), 1) }} s
       </b>
       <span v-if="secondsOf(passes) < 30" class="muted">
-        Longer is surer: half a second of yours is {{ (50 / secondsOf(passes)).toFixed(1) }} %.
+        Longer is surer: half a second of yours is {{ fixed(50 / secondsOf(passes), 1) }} %.
       </span>
     </p>
     <p class="pair">

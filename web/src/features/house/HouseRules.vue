@@ -8,6 +8,7 @@ import { changesOf, draftOf, presetDraft, type Draft } from './draft'
 import DryRunPanel from './DryRunPanel.vue'
 import RuleQuestions from './RuleQuestions.vue'
 import { useDryRun } from './useDryRun'
+import WrittenFormats from './WrittenFormats.vue'
 
 const cache = useQueryClient()
 const { data: house, error } = useQuery<Schemas['HouseRulesOut'], ApiError>({
@@ -76,6 +77,7 @@ const keep = () =>
         Only a supervisor sets the house rules; anyone may try what they would change.
       </p>
       <RuleQuestions v-model="draft" :house="house" :found="found" />
+      <WrittenFormats />
     </main>
     <aside aria-label="What would change" tabindex="0">
       <h2>{{ title }}</h2>

@@ -5,8 +5,9 @@ import type { Schemas } from '@/api/client'
 import { useAsyncAction } from '@/api/useAsyncAction'
 import Card from '@/ui/Card.vue'
 import ChipRow from '@/ui/ChipRow.vue'
+import { dayAt } from '@/ui/moments'
 
-const props = defineProps<{ unit: number; links: Schemas['LinkOut'][] }>()
+const props = defineProps<{ unit: number; zone: string; links: Schemas['LinkOut'][] }>()
 const emit = defineEmits<{ changed: [] }>()
 const LASTS = [7, 30, 90, 365].map((days) => ({ key: String(days), name: `${days} days` }))
 const days = ref(30)
@@ -33,7 +34,7 @@ const stateOf = (link: Schemas['LinkOut']) =>
     ? 'taken back'
     : link.expired
       ? 'ended'
-      : `until ${new Date(link.expires_at).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' })}`
+      : `until ${dayAt(link.expires_at, props.zone)}`
 </script>
 
 <template>

@@ -3,19 +3,12 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import StateMark from '@/ui/StateMark.vue'
 import { levelState } from '@/ui/levels'
+import { shortDay } from '@/ui/moments'
 
 const props = defineProps<{ stop: Schemas['RoundVisit'] }>()
 const state = computed(() => (props.stop.settled ? levelState(props.stop.level) : 'none'))
 const begun = computed(() => props.stop.entries > 0)
-const lastDay = computed(
-  () =>
-    props.stop.last_day &&
-    new Date(`${props.stop.last_day}T12:00`).toLocaleDateString('en-GB', {
-      day: 'numeric',
-      month: 'short',
-      year: 'numeric',
-    }),
-)
+const lastDay = computed(() => props.stop.last_day && shortDay(props.stop.last_day))
 </script>
 
 <template>

@@ -3,6 +3,7 @@ import { useIntervalFn } from '@vueuse/core'
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import StateMark from '@/ui/StateMark.vue'
+import { fixed } from '@/ui/formats'
 import SequenceTrack from './SequenceTrack.vue'
 import { seenLine, ticks } from './stopwatch'
 
@@ -33,7 +34,7 @@ function stop(): void {
           Call made: start the watch
         </button>
         <template v-else>
-          <b class="clock">{{ ((now - started) / 1000).toFixed(1) }} s</b>
+          <b class="clock">{{ fixed((now - started) / 1000, 1) }} s</b>
           <button class="btn" @click="stop">It stopped here</button>
         </template>
       </template>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import { fixed } from '@/ui/formats'
 
 /** When a moment should begin, pale, and when it did, dark. */
 const props = defineProps<{ event: Schemas['EventOut']; longest: number }>()
@@ -22,7 +23,7 @@ const at = (seconds: number) => `${(100 * seconds) / props.longest}%`
       :class="event.state"
       :style="{ left: at(event.seen_s) }"
     >
-      <span>{{ event.seen_s.toFixed(1) }} s</span>
+      <span>{{ fixed(event.seen_s, 1) }} s</span>
     </i>
     <span v-if="!event.by_eye" class="meter muted">by meter</span>
   </div>

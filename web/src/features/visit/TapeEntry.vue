@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import { clock, day, PHASE_WORDS } from '@/parts/desk/words'
+import { PHASE_WORDS } from '@/parts/desk/words'
+import { clockAtOffset, dayAtOffset } from '@/ui/moments'
 
 /** One line of the tape; touched, it tells who wrote it and when, and can be corrected or struck. */
 const props = defineProps<{ entry: Schemas['EntryOut']; writable: boolean; asksWhy: boolean }>()
@@ -15,7 +16,7 @@ const phase = computed(() =>
 )
 const written = computed(() => {
   const { author, at, zone } = props.entry
-  return `${author}, ${day(at, zone)} ${clock(at, zone)} ${zone}`
+  return `${author}, ${dayAtOffset(at, zone)} ${clockAtOffset(at, zone)} ${zone}`
 })
 </script>
 
@@ -27,7 +28,7 @@ const written = computed(() => {
       :aria-expanded="open"
       @click="open = !open"
     >
-      <time class="muted">{{ clock(entry.at, entry.zone) }}</time>
+      <time class="muted">{{ clockAtOffset(entry.at, entry.zone) }}</time>
       <span class="text">
         {{ entry.text }}
         <i v-if="phase" class="muted">{{ phase }}</i>
@@ -55,6 +56,10 @@ const written = computed(() => {
 </template>
 
 <style scoped>
+li {
+  content-visibility: auto; /* of hundreds of lines only those in sight are laid out */
+  contain-intrinsic-size: auto 33px;
+}
 .entry {
   display: grid;
   grid-template-columns: 46px 1fr auto;

@@ -2,10 +2,11 @@
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import type { PendingLine } from '@/outbox/store'
+import { formats } from '@/ui/formats'
 import TapeEntry from './TapeEntry.vue'
 
 /** The tape, newest first; above it what has not reached the server. */
-defineProps<{
+const props = defineProps<{
   tape: Schemas['EntryOut'][]
   pending: PendingLine[]
   writable: boolean
@@ -18,6 +19,17 @@ const emit = defineEmits<{
   discard: [line: PendingLine]
 }>()
 const open = ref('')
+
+/** What an entry's line depends on: a long tape draws only the lines of which something changed. */
+const looksOf = (entry: Schemas['EntryOut']): unknown[] => [
+  entry.text,
+  entry.value,
+  entry.corrected_by,
+  formats.value,
+  props.writable,
+  props.asksWhy === entry.id,
+  open.value === entry.id,
+]
 </script>
 
 <template>
@@ -47,6 +59,7 @@ const open = ref('')
       <TapeEntry
         v-for="entry in tape"
         :key="entry.id"
+        v-memo="looksOf(entry)"
         :entry="entry"
         :writable="writable"
         :asks-why="asksWhy === entry.id"

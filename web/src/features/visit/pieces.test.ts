@@ -59,7 +59,7 @@ describe('a line of the tape', () => {
     expect(said(line({ kind: 'note' }).get('.text'))).toBe('Manifold')
   })
   it('tells who wrote it, when and in which zone', () =>
-    expect(said(line().get('.more'))).toContain('Tove, 14/01/2026 09:00 +00:00'))
+    expect(said(line().get('.more'))).toContain('Tove, 14 Jan 2026 09:00 +00:00'))
   it('is corrected or struck', async () => {
     const row = line()
     const [correction, strike] = row.findAll('.small')

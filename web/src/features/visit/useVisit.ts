@@ -20,6 +20,7 @@ export function useVisit(id: MaybeRefOrGetter<number>): UseVisitReturn {
   const { data: page, error } = useQuery<Schemas['VisitPage'], ApiError>({
     queryKey: key,
     queryFn: () => getVisit(toValue(id)),
+    shallow: true, // a page is replaced whole: a watcher on each field of 500 entries would cost more than drawing
   })
   const { isError: stale } = useQuery<number, ApiError>({
     queryKey: computed(() => [...key.value, 'version']),

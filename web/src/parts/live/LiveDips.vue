@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { fixed } from '@/ui/formats'
 
 /** The dips of one channel, which channel moved first in each, and the touch that writes the worst. */
 const props = defineProps<{ dips: Schemas['DipsOut']; writable: boolean; busy: boolean }>()
@@ -9,7 +10,7 @@ const MOST = 6
 
 function saidOf(dip: Schemas['DipOut']): string {
   const { at_s, long_s, least } = dip
-  return `at ${at_s.toFixed(0)} s, ${long_s.toFixed(1)} s long, down to ${least.text} ${least.unit}`
+  return `at ${fixed(at_s, 0)} s, ${fixed(long_s, 1)} s long, down to ${least.text} ${least.unit}`
 }
 const worst = computed(() => {
   const { worst: lowest, set_point: point } = props.dips

@@ -6,6 +6,7 @@ import type { Schemas } from '@/api/client'
 import { useAsyncAction } from '@/api/useAsyncAction'
 import { useBar } from '@/parts/desk/bar'
 import { localIso } from '@/outbox/useOutbox'
+import { fixed } from '@/ui/formats'
 
 const props = defineProps<{
   capture: string
@@ -62,7 +63,7 @@ const sure = (step: Schemas['StepOut']) =>
     ? 'within its noise'
     : step.confidence_pct >= 99.9
       ? 'over 99.9 % sure'
-      : `${step.confidence_pct.toFixed(0)} % sure`
+      : `${fixed(step.confidence_pct, 0)} % sure`
 </script>
 
 <template>

@@ -1,4 +1,5 @@
 import type { Schemas } from '@/api/client'
+import { fixed } from '@/ui/formats'
 import { pathOf, type Buffers } from './buffers'
 
 export type Channel = Schemas['ChannelOut']
@@ -43,8 +44,7 @@ export function lanesOf(
 
 function laneOf(channel: Channel, buffer: Buffers[string], frame: Frame): Lane {
   const drawn = pathOf(buffer, frame.newest, frame.span, frame.width, frame.height)
-  const shown = (si: number) =>
-    (si * channel.scale + channel.offset).toFixed(channel.decimals).replace('-', '−')
+  const shown = (si: number) => fixed(si * channel.scale + channel.offset, channel.decimals)
   const last = buffer.v.at(-1)
   return {
     ...channel,
