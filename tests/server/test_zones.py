@@ -61,7 +61,7 @@ def test_tape_ledger_and_papers_show_one_time(tove, evening, tmp_path):
     assert closed.status_code == 200, closed.content
     assert {entry["zone"] for entry in closed.json()["tape"]} == {offset}
     report = " ".join(text_of(tove.get(f"visits/{visit}/report.pdf").content, tmp_path).split())
-    assert "31 January 2026 22:30" in report
+    assert "31 January 2026, 22:30" in report
     assert "UTC" not in report
 
 

@@ -3,9 +3,9 @@
 from datetime import date
 from typing import Any
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from havrin_server.view_model import ViewModel
+from havrin_server.view_model import Incoming, ViewModel
 
 
 class AnswerOut(ViewModel):
@@ -52,7 +52,7 @@ class HouseRulesOut(ViewModel):
     presets: list[PresetOut]
 
 
-class HouseRulesIn(BaseModel):
+class HouseRulesIn(Incoming):
     """Rules as the page sends them: key to answer; ``reason`` is why, kept with their version."""
 
     rules: dict[str, Any]

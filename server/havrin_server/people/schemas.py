@@ -2,10 +2,8 @@
 
 from typing import Literal
 
-from pydantic import BaseModel
-
 from havrin_core.quantities.formats import ClockFormat, DayFormat, DecimalMark
-from havrin_server.view_model import ViewModel
+from havrin_server.view_model import Incoming, ViewModel
 
 
 class FormatsOut(ViewModel):
@@ -29,20 +27,20 @@ class Me(ViewModel):
     writes_formats: bool  # whether this person sets them for the firm
 
 
-class SignIn(BaseModel):
+class SignIn(Incoming):
     """Name and password."""
 
     username: str
     password: str
 
 
-class Preferences(BaseModel):
+class Preferences(Incoming):
     """What a person may choose for their own screen."""
 
     unit_system: Literal["us", "metric"]
 
 
-class FormatsIn(BaseModel):
+class FormatsIn(Incoming):
     """How the firm is to write days, clock and numbers."""
 
     days: DayFormat

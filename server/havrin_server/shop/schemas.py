@@ -3,10 +3,10 @@
 from datetime import datetime
 from typing import Any, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from havrin_server.shop.circuit_schemas import EventOut, Named, RungOut
-from havrin_server.view_model import ViewModel
+from havrin_server.view_model import Incoming, ViewModel
 
 SortName = Literal["circuit", "kind", "model"]
 
@@ -44,7 +44,7 @@ class ShopList(ViewModel):
     writable: bool
 
 
-class DocumentIn(BaseModel):
+class DocumentIn(Incoming):
     """A document as it is edited; ``reason`` is why, kept with its version."""
 
     document: dict[str, Any]
@@ -159,7 +159,7 @@ class ModelFields(ViewModel):
     codes: list[CodeField]
 
 
-class ModelIn(BaseModel):
+class ModelIn(Incoming):
     """A model document, or the form that changes it."""
 
     document: dict[str, Any] | None = None

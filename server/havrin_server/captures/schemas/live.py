@@ -4,20 +4,18 @@ import uuid
 from datetime import datetime
 from typing import Any
 
-from pydantic import BaseModel
-
 from havrin_server.figures.schemas import Shown
-from havrin_server.view_model import ViewModel
+from havrin_server.view_model import Incoming, ViewModel
 
 
-class ChannelSamples(BaseModel):
+class ChannelSamples(Incoming):
     """Samples of one channel: the device's own seconds, and values in the quantity's canonical unit."""
 
     t: list[Any]
     v: list[Any]
 
 
-class BatchIn(BaseModel):
+class BatchIn(Incoming):
     """A batch as a device sends it."""
 
     device_time_s: float
@@ -35,7 +33,7 @@ class BatchOut(ViewModel):
     unit: str
 
 
-class CaptureIn(BaseModel):
+class CaptureIn(Incoming):
     """Which instruments record, and at which stage."""
 
     instruments: list[int]
@@ -99,7 +97,7 @@ class DipsOut(ViewModel):
     writes: bool  # the worst of this channel can go on the tape
 
 
-class EventIn(BaseModel):
+class EventIn(Incoming):
     """An event that a person marks."""
 
     id: uuid.UUID
@@ -107,7 +105,7 @@ class EventIn(BaseModel):
     at_s: float
 
 
-class DipsIn(BaseModel):
+class DipsIn(Incoming):
     """Write the worst of a channel on the tape, with what its dips say."""
 
     id: uuid.UUID
@@ -116,7 +114,7 @@ class DipsIn(BaseModel):
     at: datetime
 
 
-class StepIn(BaseModel):
+class StepIn(Incoming):
     """Write the O2 step at an event on the tape."""
 
     id: uuid.UUID
@@ -172,7 +170,7 @@ class TracesOut(ViewModel):
     channels: list[ChannelOut]
 
 
-class WindowMeansIn(BaseModel):
+class WindowMeansIn(Incoming):
     """Write the means of a stretch on the tape."""
 
     id: uuid.UUID

@@ -3,10 +3,8 @@
 from datetime import datetime
 from uuid import UUID
 
-from pydantic import BaseModel
-
 from havrin_server.figures.schemas import RangeOut, Shown
-from havrin_server.view_model import ViewModel
+from havrin_server.view_model import Incoming, ViewModel
 from havrin_server.visits.schemas.lines import Phase
 
 
@@ -58,21 +56,21 @@ class LogPage(ViewModel):
     means: list[MeanOut]
 
 
-class ColumnIn(BaseModel):
+class ColumnIn(Incoming):
     """A choice for one quantity."""
 
     column: int
     unit: str
 
 
-class MappingIn(BaseModel):
+class MappingIn(Incoming):
     """The columns that the person confirmed."""
 
     columns: dict[str, ColumnIn]
     time_column: int | None
 
 
-class WindowIn(BaseModel):
+class WindowIn(Incoming):
     """A window on a trace."""
 
     start_s: float

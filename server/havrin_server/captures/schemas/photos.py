@@ -1,11 +1,10 @@
 """Marks on photos."""
 
-from pydantic import BaseModel
-
+from havrin_server.view_model import Incoming
 from havrin_server.visits.schemas.visit import MarkIn
 
 
-class MarksIn(BaseModel):
+class MarksIn(Incoming):
     """All marks of a photo."""
 
     marks: list[MarkIn]

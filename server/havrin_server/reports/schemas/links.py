@@ -3,9 +3,7 @@
 from datetime import datetime
 from uuid import UUID
 
-from pydantic import BaseModel
-
-from havrin_server.view_model import ViewModel
+from havrin_server.view_model import Incoming, ViewModel
 
 
 class LinkOut(ViewModel):
@@ -20,7 +18,7 @@ class LinkOut(ViewModel):
     opened: int
 
 
-class LinkIn(BaseModel):
+class LinkIn(Incoming):
     """How many days a link lasts."""
 
     days: int

@@ -3,9 +3,9 @@
 from datetime import date, datetime
 from uuid import UUID
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from havrin_server.view_model import ViewModel, Words
+from havrin_server.view_model import Incoming, ViewModel, Words
 
 
 class ClosingLineOut(ViewModel):
@@ -72,14 +72,14 @@ class FrostOut(ViewModel):
     told: list[str]
 
 
-class AmendLineIn(BaseModel):
+class AmendLineIn(Incoming):
     """One line of an amendment; ``as_note`` keeps its words as they are."""
 
     text: str = Field(max_length=500)
     as_note: bool = False
 
 
-class AmendIn(BaseModel):
+class AmendIn(Incoming):
     """What is said of a closed visit, and why now."""
 
     id: UUID

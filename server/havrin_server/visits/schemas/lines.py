@@ -4,14 +4,14 @@ from datetime import datetime
 from typing import Literal
 from uuid import UUID
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
-from havrin_server.view_model import ViewModel, Words
+from havrin_server.view_model import Incoming, ViewModel, Words
 
 Phase = Literal["found", "left", "trial"]
 
 
-class LineIn(BaseModel):
+class LineIn(Incoming):
     """A line as typed, with the id that the page gave it."""
 
     id: UUID
@@ -25,7 +25,7 @@ class LineIn(BaseModel):
     as_note: bool = False
 
 
-class ReadBackIn(BaseModel):
+class ReadBackIn(Incoming):
     """A line that is still being typed."""
 
     text: str = Field(max_length=2000)
@@ -70,7 +70,7 @@ class ReadBack(ViewModel):
     stage: str
 
 
-class CorrectionIn(BaseModel):
+class CorrectionIn(Incoming):
     """What an entry should have said; null strikes it."""
 
     id: UUID

@@ -2,12 +2,10 @@
 
 from datetime import date
 
-from pydantic import BaseModel
-
-from havrin_server.view_model import ViewModel
+from havrin_server.view_model import Incoming, ViewModel
 
 
-class PlanIn(BaseModel):
+class PlanIn(Incoming):
     """A visit to put on a round."""
 
     reason: str

@@ -4,11 +4,11 @@ from datetime import date, datetime
 from typing import Literal
 from uuid import UUID
 
-from pydantic import BaseModel, Field
+from pydantic import Field
 
 from havrin_server.figures.schemas import Explained, RangeOut, Shown
 from havrin_server.instruments.schemas import InstrumentOut
-from havrin_server.view_model import ViewModel
+from havrin_server.view_model import Incoming, ViewModel
 from havrin_server.visits.schemas.closing import AmendmentOut, KeptPaper
 from havrin_server.visits.schemas.flue import FlueOut, FuelLine
 from havrin_server.visits.schemas.standing import StandingOut
@@ -117,7 +117,7 @@ class EarlierVisit(ViewModel):
     readings: list[str]
 
 
-class MarkIn(BaseModel):
+class MarkIn(Incoming):
     """An arrow on a photo from where its words stand to what it shows, 0 to 1 across and down."""
 
     x: float
@@ -211,7 +211,7 @@ class VisitPage(ViewModel):
     close: CloseOut
 
 
-class CloseIn(BaseModel):
+class CloseIn(Incoming):
     """The signature under a visit."""
 
     seen_version: int
