@@ -38,7 +38,8 @@ def formats_from(*, days: str, clock: str, decimal: str) -> Formats:
     return Formats(cast(DayFormat, days), cast(ClockFormat, clock), cast(DecimalMark, decimal))
 
 
-_WRITTEN: ContextVar[Formats] = ContextVar("written", default=Formats())
+_USUAL = Formats()
+_WRITTEN: ContextVar[Formats] = ContextVar("written", default=_USUAL)
 
 
 @contextmanager
