@@ -1,6 +1,7 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import { said } from '@/testing/said'
+import TextInput from './TextInput.vue'
 import Card from './Card.vue'
 import ChipRow from './ChipRow.vue'
 import FileButton from './FileButton.vue'
@@ -131,5 +132,27 @@ describe('days', () => {
   it('are long in a sentence and short in a table', () => {
     expect(longDay('2026-01-14')).toMatch(/^Wednesday,? 14 January 2026$/)
     expect(shortDay('2026-01-14')).toBe('14 Jan 2026')
+  })
+})
+
+describe('a field that is handed over when it is left', () => {
+  const shown = (value: string) => mount(TextInput, { props: { value } })
+  it('keeps what is being typed when an answer from elsewhere draws it anew', async () => {
+    const field = shown('65')
+    const input = field.get('input')
+    input.element.value = 'warm'
+    await input.trigger('input')
+    await field.setProps({ value: '64' })
+    expect(input.element.value).toBe('warm')
+  })
+  it('shows what was made of it once it was left', async () => {
+    const field = shown('65')
+    const input = field.get('input')
+    input.element.value = '36 K'
+    await input.trigger('input')
+    await input.trigger('change')
+    await field.setProps({ value: '65 °F' })
+    expect(field.emitted('change')).toHaveLength(1)
+    expect(input.element.value).toBe('65 °F')
   })
 })

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import TextInput from '@/ui/TextInput.vue'
 import type { Draft } from './draft'
 
 /** Every question of the house with its answers and their reasons, and the house's own limits. */
@@ -44,7 +45,7 @@ const limit = (key: string, value: number) =>
     </legend>
     <label v-for="row in house.limits" :key="row.key" class="limit">
       <span>{{ row.name }}</span>
-      <input
+      <TextInput
         type="number"
         :min="row.least"
         :max="row.most"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import TextInput from '@/ui/TextInput.vue'
 import { emptyModel, withRow } from './modelForm'
 
 type Rows = Schemas['CodeField'][]
@@ -20,7 +21,7 @@ const without = (index: number) => props.rows.filter((_, n) => n !== index)
 
 <template>
   <div v-for="(row, i) in rows" :key="i" class="line code">
-    <input
+    <TextInput
       v-for="[field, name, hint] in WORDS"
       :key="field"
       :value="row[field]"

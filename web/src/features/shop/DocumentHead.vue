@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextInput from '@/ui/TextInput.vue'
 import type { Named } from './useDocument'
 
 /** A document's name and key, and what can be done with the whole of it. */
@@ -18,11 +19,11 @@ const set = (field: 'name' | 'key', event: Event) =>
   <div class="head">
     <label>
       Name
-      <input :value="document.name" :disabled="shipped" @change="set('name', $event)" />
+      <TextInput :value="document.name" :disabled="shipped" @change="set('name', $event)" />
     </label>
     <label>
       Key
-      <input :value="document.key" :disabled="shipped" @change="set('key', $event)" />
+      <TextInput :value="document.key" :disabled="shipped" @change="set('key', $event)" />
     </label>
     <button class="btn" :class="{ strong: shipped }" @click="emit('copy')">
       Copy it, to change

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import TextInput from '@/ui/TextInput.vue'
 import { emptyModel, withRow } from './modelForm'
 
 type Rows = Schemas['ManualField'][]
@@ -37,7 +38,7 @@ const without = (index: number) => props.rows.filter((_, n) => n !== index)
     <select :value="row.stage" aria-label="Stage" @change="set(i, 'stage', $event)">
       <option v-for="[key, name] in STAGES" :key="key" :value="key">{{ name }}</option>
     </select>
-    <input
+    <TextInput
       v-for="[field, name] in BOUNDS"
       :key="field"
       :value="row[field]"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import TextInput from '@/ui/TextInput.vue'
 import { withRow } from './modelForm'
 
 type Fields = Schemas['ModelFields']
@@ -13,7 +14,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   <div class="grid">
     <label>
       Maker
-      <input :value="fields.maker" @change="emit('set', { maker: value($event) })" />
+      <TextInput :value="fields.maker" @change="emit('set', { maker: value($event) })" />
     </label>
     <label>
       Kind of unit
@@ -36,7 +37,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     </label>
     <label>
       Cells, tubes or sections
-      <input
+      <TextInput
         type="number"
         min="1"
         :value="fields.exchanger_cells"

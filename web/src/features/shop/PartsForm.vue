@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextInput from '@/ui/TextInput.vue'
 import { withField, withoutPart, withPart, type CircuitDocument, type PartRow } from './circuitForm'
 
 const props = defineProps<{
@@ -49,7 +50,7 @@ const set = (index: number, field: string, event: Event) =>
             </select>
           </td>
           <td v-for="f in FIELDS" :key="f.field">
-            <input
+            <TextInput
               :value="text(part, f.field)"
               :style="{ width: f.width }"
               :disabled="locked"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import TextInput from '@/ui/TextInput.vue'
 import { withRow } from './modelForm'
 
 type Rows = Schemas['PlateField'][]
@@ -20,7 +21,7 @@ function set(index: number, event: Event): void {
     <label v-for="(row, i) in rows" :key="row.key + row.stage" :class="{ wrong: problemOf(row) }">
       {{ row.name }}
       <span class="with">
-        <input :value="row.text" :aria-label="row.name" @change="set(i, $event)" />
+        <TextInput :value="row.text" :aria-label="row.name" @change="set(i, $event)" />
         <i>{{ row.unit }}</i>
       </span>
       <small v-if="problemOf(row)" class="said">{{ problemOf(row) }}</small>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import TextInput from '@/ui/TextInput.vue'
 import {
   withoutStation,
   withStation,
@@ -50,7 +51,7 @@ function set(index: number, field: string, event: Event): void {
           :class="{ blamed: row.key === blamed }"
         >
           <td>
-            <input
+            <TextInput
               :value="row.key"
               :disabled="shipped"
               class="key"
@@ -59,7 +60,7 @@ function set(index: number, field: string, event: Event): void {
             />
           </td>
           <td>
-            <input
+            <TextInput
               :value="row.name"
               :disabled="shipped"
               class="name"
@@ -90,7 +91,7 @@ function set(index: number, field: string, event: Event): void {
             </select>
           </td>
           <td>
-            <input
+            <TextInput
               :value="row.caution ?? ''"
               :disabled="shipped"
               class="caution"
