@@ -50,7 +50,7 @@ SOUND = (
 
 def situation(unit: Unit | None = None, phase: str = "found", **more: object) -> Situation:
     return situation_of(
-        unit or furnace(), phase=phase, meter_gauge_pa=lambda: 1743.6, **{"today": BEGUN.date(), **more}
+        unit or furnace(), phase=phase, **{"meter_gauge_pa": lambda: 1743.6, "today": BEGUN.date(), **more}
     )
 
 

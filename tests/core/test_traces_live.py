@@ -70,8 +70,19 @@ def test_a_channel_without_quiet_before_says_nothing():
 
 def test_how_long_it_must_run_quiet():
     dips = [Dip(0, 1, 0, 1)] * 3
-    assert quiet_run_s(dips, 600) == pytest.approx(2.9957 * 200, rel=1e-3)
+    assert quiet_run_s(dips, 600) == pytest.approx(600 * (20 ** (1 / 3) - 1))
+    assert quiet_run_s(dips[:1], 600) == pytest.approx(19 * 600)
     assert quiet_run_s([], 600) is None
+
+
+@pytest.mark.parametrize("count", [1, 3, 8])
+def test_a_fault_that_is_still_there_stays_quiet_so_long_in_one_of_twenty(count):
+    """Truth drawn by chance: rates of every size, kept where just so many dips came while it was watched."""
+    rng = np.random.default_rng(count)
+    rates = np.exp(rng.uniform(np.log(1e-6), np.log(1.0), 4_000_000))
+    kept = rates[rng.poisson(rates * 100.0) == count]
+    quiet = rng.exponential(1 / kept) > quiet_run_s([Dip(0, 1, 0, 1)] * count, 100.0)
+    assert quiet.mean() == pytest.approx(0.05, abs=0.008)
 
 
 def test_channels_have_names():

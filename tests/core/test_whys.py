@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.limits import band_for
+from havrin_core.limits.model import Beside
 from havrin_core.shorthand.reader import read_line
 from havrin_core.tape.documents import body_from_dict, body_to_dict
 from havrin_core.tape.entries import Reading
@@ -30,7 +31,7 @@ def rise(cold_k: float, hot_k: float) -> Reading:
 
 @pytest.mark.parametrize(("quantity", "stage"), BANDS)
 def test_a_computed_limit_says_from_what(quantity, stage):
-    band = band_for(furnace(), HouseRules(), quantity, stage, 1750.0)
+    band = band_for(furnace(), HouseRules(), quantity, stage, Beside(running_pa=1750.0))
     assert band is not None
     assert band.why is not None
     assert band.why.formula

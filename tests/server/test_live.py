@@ -174,7 +174,7 @@ def test_dips_are_counted_and_the_first_mover_named(tove, visit, manometer):
     assert dip["order"] == ["Draft at switch"]
     assert dip["still"] == ["Volts 3–C"]
     assert dip["long_s"] == pytest.approx(0.3, abs=0.15)
-    assert page["quiet_s"] == pytest.approx(3 * page["watched_s"], rel=0.01)
+    assert page["quiet_s"] == pytest.approx(19 * page["watched_s"], rel=0.01)
     assert page["set_point"] == {"text": "0.60", "unit": "inWC"}
 
 

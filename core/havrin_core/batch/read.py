@@ -10,15 +10,12 @@ from typing import Any, NoReturn
 from havrin_core.batch.items import items_of
 from havrin_core.machine.unit import Unit
 from havrin_core.phrases import phrase
-from havrin_core.quantities.units import INWC_PA
 from havrin_core.rules.families import family_of_code
 from havrin_core.shorthand.model import Line, Situation, situation_of
 from havrin_core.shorthand.reader import read_line
 from havrin_core.tape.bundle import unit_from_dict
 from havrin_core.wording.entries import echo
 from havrin_core.wording.phrases import words
-
-USUAL_METER_PA = 7 * INWC_PA  # where the supply was not read yet
 
 
 def unit_in(request: Mapping[str, Any]) -> Unit:
@@ -46,12 +43,13 @@ def _needs_more() -> NoReturn:
 
 @dataclass(frozen=True)
 class Desk:
-    """Reads the lines of one visit: what they need beyond their words is asked of ``meter_pa``, ``air_temps_k``, ``open``."""
+    """Reads the lines of one visit: what they need beyond their words is asked of its functions."""
 
     document: str  # of the unit, as JSON
     system: str
     today: date | None
-    meter_pa: Callable[[], float]
+    meter_pa: Callable[[], float | None]
+    gross_j_m3: Callable[[], float | None]
     air_temps_k: Callable[[], tuple[float, float] | None]
     open: Callable[[], tuple[tuple[str, str], ...]]
 
@@ -68,6 +66,7 @@ class Desk:
             phase=phase,
             system=self.system,
             meter_gauge_pa=self.meter_pa,
+            gross_j_m3=self.gross_j_m3,
             air_temps_k=self.air_temps_k,
             open=self.open,
             today=self.today,
@@ -86,6 +85,7 @@ def _alone(document: str, phase: str, system: str, today: date | None) -> Situat
         phase=phase,
         system=system,
         meter_gauge_pa=_needs_more,
+        gross_j_m3=_needs_more,
         air_temps_k=_needs_more,
         open=_needs_more,
         today=today,
@@ -96,7 +96,7 @@ def read_op(request: Mapping[str, Any]) -> dict[str, Any]:
     """Answer a ``read``."""
     unit, system = unit_in(request), request.get("system", "us")
     open_ = tuple((str(code), family_of_code(str(code))) for code in request.get("open", ()))
-    desk = Desk(document_of(request["unit"]), system, None, lambda: USUAL_METER_PA, lambda: None, lambda: open_)
+    desk = Desk(document_of(request["unit"]), system, None, lambda: None, lambda: None, lambda: None, lambda: open_)
     return line_row(desk.read(str(request["line"]), request.get("phase", "found")), unit, system)
 
 

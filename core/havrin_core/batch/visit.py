@@ -7,7 +7,7 @@ from datetime import UTC, datetime, timedelta
 from functools import cached_property
 from typing import Any
 
-from havrin_core.batch.read import USUAL_METER_PA, Desk, answer_row, document_of, unit_in
+from havrin_core.batch.read import Desk, answer_row, document_of, unit_in
 from havrin_core.batch.search import search_row
 from havrin_core.errors import BadDocument
 from havrin_core.house.house_rules import HouseRules, house_rules_from_dict
@@ -144,15 +144,20 @@ class _Tape:
     @cached_property
     def desk(self) -> Desk:
         """Where its lines are read."""
-        return Desk(self.document, self.system, self.begun.date(), self._meter_pa, self._air_temps, self._open)
+        return Desk(
+            self.document, self.system, self.begun.date(), self._meter_pa, self._gross, self._air_temps, self._open
+        )
 
     def _open(self) -> tuple[tuple[str, str], ...]:
         found = reasons_of(self.unit, self.rules, self.visit())
         call = ((CALL, family_of_code(CALL)),) if self.reason == "no_heat" else ()
         return (*open_causes(found), *call)
 
-    def _meter_pa(self) -> float:
-        return self._newest("supply_running_pa") or USUAL_METER_PA
+    def _meter_pa(self) -> float | None:
+        return self._newest("meter_gauge_pa")
+
+    def _gross(self) -> float | None:
+        return self._newest("line_gross_j_m3")
 
     def _air_temps(self) -> tuple[float, float] | None:
         cold, hot = self._newest("return_air_temp_k"), self._newest("supply_air_temp_k")

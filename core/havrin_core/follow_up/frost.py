@@ -1,26 +1,26 @@
 """After a shut-down: how long until pipes freeze, who is there, what was agreed."""
 
 from dataclasses import dataclass
-from math import inf, isinf, log
+from math import isinf
 
 from havrin_core.facts.facts import Facts
+from havrin_core.follow_up.cooling import USUAL_FLOOR_M2, Building, hours_to_frost
 from havrin_core.phrases import Saying, phrase
 from havrin_core.quantities.display import sentence
 
-# How long a building keeps its heat: hours until a 63 % of the difference is gone, least and most.
-# Havrin's judgement, for guidance: wind, sun, open doors and pipes in outer walls change it much.
-HOLDS_HOURS = {"light": (12.0, 24.0), "medium": (24.0, 60.0), "heavy": (60.0, 120.0)}
-PIPES_AT_RISK_K = 273.15 + 2.0  # of the room: a pipe in an outer wall is colder than its room
 _USUAL_INDOOR_K = 273.15 + 20.0
 _WORDS = ("vulnerable", "tempheat", "drained", "refuse", "told")
 
 
 @dataclass(frozen=True, slots=True)
 class ShutdownPlan:
-    """``hours`` least and most until pipes are at risk, None where the outdoor temperature is not known; inf: not at all."""
+    """``hours`` least and most until pipes are at risk, None where no outdoor temperature is known; inf: not at all.
+
+    ``outdoor_k`` is the coldest of what was read and what is forecast.
+    """
 
     hours: tuple[float, float] | None
-    building: str
+    building: Building
     indoor_k: float
     outdoor_k: float | None
     vulnerable: tuple[str, ...]
@@ -30,35 +30,31 @@ class ShutdownPlan:
     told: tuple[str, ...]
 
 
-def hours_to_frost(indoor_k: float, outdoor_k: float, holds_hours: float) -> float:
-    """Return the hours until a building that keeps its heat so long is down at PIPES_AT_RISK_K; inf where it never is.
-
-    >>> round(hours_to_frost(293.15, 263.15, 24.0), 1)
-    22.0
-    """
-    if outdoor_k >= PIPES_AT_RISK_K:
-        return inf
-    if indoor_k <= PIPES_AT_RISK_K:
-        return 0.0
-    return holds_hours * log((indoor_k - outdoor_k) / (PIPES_AT_RISK_K - outdoor_k))
+def building_of(facts: Facts) -> Building:
+    """Return the building as far as the tape says: the newest word on each of its properties."""
+    floor = facts.newest("floor_area_m2", None)
+    said = [body for _, body in facts.said("building")]
+    usual = Building()
+    return Building(
+        floor.value if floor else USUAL_FLOOR_M2,
+        next((body.state for body in reversed(said) if body.state), usual.mass),
+        next((body.condition for body in reversed(said) if body.condition), usual.insulation),
+        next((body.means for body in reversed(said) if body.means), usual.draughts),
+    )
 
 
 def shutdown_plan_of(facts: Facts) -> ShutdownPlan:
     """Return what the tape says for the time without this heat."""
-    indoor, outdoor = facts.newest("indoor_temp_k", None), facts.newest("outdoor_temp_k", None)
-    named = [body.state for _, body in facts.said("building")]
-    building = next((word for word in reversed(named) if word in HOLDS_HOURS), "medium")
+    indoor = facts.newest("indoor_temp_k", None)
+    outdoors = [fact.value for q in ("outdoor_temp_k", "forecast_temp_k") if (fact := facts.newest(q, None))]
+    building, coldest = building_of(facts), min(outdoors, default=None)
     inside = indoor.value if indoor else _USUAL_INDOOR_K
-    least, most = HOLDS_HOURS[building]
-    hours = (
-        (hours_to_frost(inside, outdoor.value, least), hours_to_frost(inside, outdoor.value, most)) if outdoor else None
-    )
     said = {name: tuple(body.text for _, body in facts.said(name)) for name in _WORDS}
     return ShutdownPlan(
-        hours,
+        hours_to_frost(building, inside, coldest) if coldest is not None else None,
         building,
         inside,
-        outdoor.value if outdoor else None,
+        coldest,
         said["vulnerable"],
         said["tempheat"],
         said["drained"],
@@ -68,14 +64,29 @@ def shutdown_plan_of(facts: Facts) -> ShutdownPlan:
 
 
 def frost_says(plan: ShutdownPlan, system: str) -> Saying:
-    """Return how long the pipes have, in words."""
+    """Return how long the pipes have, in words: the least of it counts."""
     if plan.hours is None:
         return phrase("outdoor_temperature_not_read_how")
     outdoors = sentence(plan.outdoor_k or 0.0, "temperature", system)
     if isinf(plan.hours[0]):
         return phrase("outdoors_pipes_are_not_risk", outdoors=outdoors)
-    least, most = (round(hours) for hours in plan.hours)
-    inside = sentence(plan.indoor_k, "temperature", system)
-    return phrase(
-        "about_hours_until_pipes_are", least=least, most=most, building=plan.building, inside=inside, outdoors=outdoors
-    )
+    least, most = plan.hours
+    parts = {
+        "inside": sentence(plan.indoor_k, "temperature", system),
+        "outdoors": outdoors,
+        "floor": sentence(plan.building.floor_m2, "floor", system),
+        "building": phrase("building_as_said", **_words_of(plan.building)),
+    }
+    if least < 1:
+        return phrase("pipes_at_risk_within_the_hour", **parts)
+    if isinf(most):
+        return phrase("pipes_from_hours_on", least=int(least), **parts)
+    return phrase("about_hours_until_pipes_are", least=int(least), most=round(most), **parts)
+
+
+def _words_of(building: Building) -> dict[str, Saying]:
+    return {
+        "mass": phrase(f"mass_{building.mass}"),
+        "insulation": phrase(f"insulation_{building.insulation}"),
+        "draughts": phrase(f"draughts_{building.draughts}"),
+    }

@@ -95,6 +95,8 @@ SCHOOLS: dict[str, dict[str, Saying]] = {
     "altitude_derate": {
         "four_pct_per_1000_ft": phrase("above_2000_ft_4_per"),
         "two_pct_per_1000_ft": phrase("above_2000_ft_2_per"),
+        "ten_pct_to_4500_ft": phrase("ten_pct_from_2000_to_4500_ft"),
+        "table": phrase("derated_by_the_makers_table"),
         "none": phrase("plates_input_used_stands"),
     },
     "scheme": {

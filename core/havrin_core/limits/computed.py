@@ -4,7 +4,8 @@ from collections.abc import Callable, Mapping
 
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.house.schools import SCHOOLS
-from havrin_core.limits.model import DEFAULT, PLATE, Band
+from havrin_core.limits.least_draft import least_draft_pa
+from havrin_core.limits.model import DEFAULT, HOUSE, PLATE, Band, Beside
 from havrin_core.limits.table import LP, NATURAL, usual
 from havrin_core.machine.unit import PLATE_CHOICES, ManualLimit, Unit
 from havrin_core.phrases import phrase
@@ -17,9 +18,9 @@ MANIFOLD_TOLERANCE = 0.05  # share of the plate value where the plate states non
 _LOCKUP_OVER_RUNNING = 1.30
 _FLAME_DOUBT = 1.5
 _WATER_LEAST_PA = 55_000.0  # about 8 psi: a two-storey system still full
-_DERATE_FLOOR_FT = 2000.0
+_DERATE_FLOOR_FT, _TEN_PCT_CEILING_FT = 2000.0, 4500.0
 
-Computed = Callable[[Unit, HouseRules, str | None, float | None], Band | None]
+Computed = Callable[[Unit, HouseRules, str | None, Beside], Band | None]
 
 
 def fuel_group(unit: Unit) -> str:
@@ -28,19 +29,31 @@ def fuel_group(unit: Unit) -> str:
 
 
 def input_at_altitude_w(unit: Unit, rules: HouseRules, stage: str) -> float | None:
-    """Return the plate's gross input at the unit's altitude by the house's derating rule, W; None without a plate."""
-    rated = unit.stage(stage).input_w
-    return None if rated is None else rated * (1 - derate_share(unit.altitude_m, rules))
+    """Return the plate's gross input at the unit's altitude by the house's derating rule, W.
+
+    None without a plate, and at an altitude of which the house's rule says nothing.
+    """
+    rated, share = unit.stage(stage).input_w, derate_share(unit.altitude_m, rules)
+    return None if rated is None or share is None else rated * (1 - share)
 
 
-def derate_share(altitude_m: float, rules: HouseRules) -> float:
-    """Return the share of the input that altitude takes away under the house's rule, 0 to 1."""
+def derate_share(altitude_m: float, rules: HouseRules) -> float | None:
+    """Return the share of the input that altitude takes away under the house's rule, 0 to 1; None where it says nothing.
+
+    >>> derate_share(3000 * 0.3048, HouseRules())
+    0.12
+    """
     feet = altitude_m / FOOT_M
-    per_1000_ft = {"four_pct_per_1000_ft": 0.04, "two_pct_per_1000_ft": 0.02, "none": 0.0}[rules.altitude_derate]
-    return per_1000_ft * feet / 1000 if feet > _DERATE_FLOOR_FT else 0.0
+    if feet <= _DERATE_FLOOR_FT or rules.altitude_derate == "none":
+        return 0.0
+    if rules.altitude_derate == "table":
+        return None  # the maker's own table: it stands in the manual, as the input at this altitude
+    if rules.altitude_derate == "ten_pct_to_4500_ft":
+        return 0.10 if feet <= _TEN_PCT_CEILING_FT else None
+    return {"four_pct_per_1000_ft": 0.04, "two_pct_per_1000_ft": 0.02}[rules.altitude_derate] * feet / 1000
 
 
-def _manifold(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _manifold(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     target = unit.stage(stage).manifold_pa if stage else None
     if target is None:
         return None
@@ -48,25 +61,23 @@ def _manifold(unit: Unit, rules: HouseRules, stage: str | None, running_pa: floa
     near = 0.8 * width
     inputs = (Input(phrase("manifold_pressure_plate"), target, "pressure"),)
     why = Why(phrase("plate_value_0_95_plate"), inputs, phrase("plate_states_no_tolerance_5"))
-    return Band(PLATE, target - width, target + width, target - near, target + near, phrase("plate_value_5"), why)
+    return Band(DEFAULT, target - width, target + width, target - near, target + near, phrase("plate_value_5"), why)
 
 
-def _supply(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _supply(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     low, high = unit.plate.supply_min_pa, unit.plate.supply_max_pa
     if low is None and high is None:
         return None
-    typical = usual("supply_running_pa", fuel_group(unit), unit.traits)
-    assert typical is not None
-    assert typical.low is not None
-    assert typical.high is not None
-    least, most = low if low is not None else typical.low, high if high is not None else typical.high
-    edge = 0.05 * (most - least)
-    return Band(PLATE if low is not None and high is not None else DEFAULT, least, most, least + edge, most - edge)
+    if low is None or high is None:
+        return Band(PLATE, low, high)
+    edge = 0.05 * (high - low)
+    return Band(PLATE, low, high, low + edge, high - edge)
 
 
-def _lock_up(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
-    supply = _supply(unit, rules, stage, None) or usual("supply_running_pa", fuel_group(unit), unit.traits)
-    most = supply.high if supply else None
+def _lock_up(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
+    stamped, typical = _supply(unit, rules, stage, beside), usual("supply_running_pa", fuel_group(unit), unit.traits)
+    supply = stamped if stamped and stamped.high is not None else typical
+    most, running_pa = supply.high if supply else None, beside.running_pa
     if running_pa is None:
         return Band(supply.source, high=most, acquits=False) if supply and most is not None else None
     over = min(_LOCKUP_OVER_RUNNING * running_pa, most or float("inf"))
@@ -78,16 +89,17 @@ def _lock_up(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float
     return Band(DEFAULT, high=over, near_high=0.95 * over, note=phrase("most_30_over_running"), why=why)
 
 
-def _input(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _input(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     rated = input_at_altitude_w(unit, rules, stage) if stage else None
     if rated is None or stage is None:
         return None
     why = _input_why(unit, rules, stage)
-    return Band(PLATE, 0.90 * rated, 1.05 * rated, 0.95 * rated, 1.02 * rated, phrase("plate_input_altitude"), why)
+    source = HOUSE if derate_share(unit.altitude_m, rules) else DEFAULT
+    return Band(source, 0.90 * rated, 1.05 * rated, 0.95 * rated, 1.02 * rated, phrase("plate_input_altitude"), why)
 
 
 def _input_why(unit: Unit, rules: HouseRules, stage: str) -> Why:
-    share = derate_share(unit.altitude_m, rules)
+    share = derate_share(unit.altitude_m, rules) or 0.0
     inputs = (
         Input(phrase("input_plate"), unit.stage(stage).input_w or 0.0, "power"),
         Input("altitude", unit.altitude_m, "length"),
@@ -98,7 +110,7 @@ def _input_why(unit: Unit, rules: HouseRules, stage: str) -> Why:
     return Why(phrase("plate_input_1_altitude_share"), inputs, source, note)
 
 
-def _draft(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _draft(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     point = unit.stage(stage).switch_makes_pa if stage else None
     if point is None:
         return None
@@ -108,12 +120,33 @@ def _draft(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float |
     return Band(PLATE, point, near_low=point * (1 + margin), note=phrase("suction_beyond_stamped_make_point"), why=why)
 
 
-def _draft_least(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _draft_least(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     point = unit.stage(stage).switch_makes_pa if stage else None
     return None if point is None else Band(PLATE, low=point, note=phrase("stamped_make_point_never_under"))
 
 
-def _flame(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+_DRAFT_DOUBT_PA = 1.0  # what a usual draft gauge does not tell apart
+
+
+def _vent_draft(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
+    """Suction is negative: a vent that draws by itself must draw at least so much, the less the warmer it is outdoors."""
+    if not unit.kind.draft_hood:
+        return None
+    if beside.outdoor_k is None:
+        return Band(DEFAULT, high=0.0, note=phrase("least_draft_needs_outdoors"), acquits=False)
+    least = least_draft_pa(beside.outdoor_k)
+    why = Why(
+        phrase("least_draft_over_outdoors"),
+        (Input("outdoors", beside.outdoor_k, "temperature"),),
+        phrase("havrins_default_guidance"),
+        phrase("least_draft_differs"),
+    )
+    return Band(
+        DEFAULT, high=-least, near_high=-least - _DRAFT_DOUBT_PA, note=phrase("least_draft_at_this_outdoors"), why=why
+    )
+
+
+def _flame(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     """The control's least, and the most that its manual knows of a sound rod."""
     least = unit.plate.flame_min_a
     if least is None:
@@ -129,12 +162,12 @@ def _flame(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float |
     return Band(PLATE, low=least, near_low=_FLAME_DOUBT * least, near_high=usual_most, note=note, why=why)
 
 
-def _flame_least(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _flame_least(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     least = unit.plate.flame_min_a
     return None if least is None else Band(PLATE, low=least, note=phrase("controls_least_never_under"))
 
 
-def _igniter(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _igniter(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     """A cold hot-surface igniter by its type; of an unknown type the widest of all."""
     kind, bands = unit.plate.igniter, IGNITER_BANDS_OHM
     low, high = bands[kind] if kind else (min(b[0] for b in bands.values()), max(b[1] for b in bands.values()))
@@ -142,23 +175,23 @@ def _igniter(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float
     return Band(DEFAULT, low, high, note=phrase("cold_white_marks_count_whatever", said=said))
 
 
-def _rise(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _rise(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     return _between(unit.plate.rise_min_k, unit.plate.rise_max_k)
 
 
-def _water_rise(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _water_rise(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     return _between(unit.plate.water_rise_min_k, unit.plate.water_rise_max_k)
 
 
 def _most(field: str, near: Callable[[float], float]) -> Computed:
-    def band(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+    def band(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
         value: float | None = getattr(unit.plate, field)
         return None if value is None else Band(PLATE, high=value, near_high=near(value))
 
     return band
 
 
-def _water_pressure(unit: Unit, rules: HouseRules, stage: str | None, running_pa: float | None) -> Band | None:
+def _water_pressure(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
     """A closed system: enough to fill it, and clear of the relief valve."""
     relief_pa = unit.plate.water_relief_pa
     if relief_pa is None:
@@ -166,7 +199,7 @@ def _water_pressure(unit: Unit, rules: HouseRules, stage: str | None, running_pa
     inputs = (Input(phrase("relief_valves_rating"), relief_pa, "water_pressure"),)
     why = Why(phrase("relief_rating_0_90_doubt"), inputs, phrase("relief_valves_tag_margin_havrins"))
     least = _WATER_LEAST_PA
-    return Band(PLATE, least, 0.9 * relief_pa, 1.2 * least, 0.8 * relief_pa, phrase("clear_relief_valve"), why)
+    return Band(DEFAULT, least, 0.9 * relief_pa, 1.2 * least, 0.8 * relief_pa, phrase("clear_relief_valve"), why)
 
 
 def _between(low: float | None, high: float | None) -> Band | None:
@@ -183,6 +216,7 @@ COMPUTED: Mapping[str, Computed] = {
     "input_w": _input,
     "draft_pa": _draft,
     "draft_least_pa": _draft_least,
+    "vent_draft_pa": _vent_draft,
     "flame_current_a": _flame,
     "flame_least_a": _flame_least,
     "igniter_ohm": _igniter,

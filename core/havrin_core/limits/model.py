@@ -9,6 +9,17 @@ PLATE, MANUAL, HOUSE, DEFAULT, PHYSICS, TECHNICIAN = "plate", "manual", "house",
 
 
 @dataclass(frozen=True, slots=True)
+class Beside:
+    """What was read beside a value and moves its limits: running supply, Pa gauge, and outdoors, K; None where unread."""
+
+    running_pa: float | None = None
+    outdoor_k: float | None = None
+
+
+NOTHING_BESIDE = Beside()
+
+
+@dataclass(frozen=True, slots=True)
 class Band:
     """Where a value may lie. Beyond ``low``/``high`` it is out; beyond ``near_*`` it is in doubt.
 

@@ -74,6 +74,12 @@ class Fuel:
         return self.stoich_dry_flue / self.stoich_air
 
 
+def component_molar_mass_kg(component: str) -> float:
+    """Return the molar mass of a component, kg/mol; KeyError for one that is none."""
+    carbon, hydrogen, oxygen, nitrogen = COMPONENTS[component]
+    return carbon * _MASS_C + hydrogen * _MASS_H + oxygen * _MASS_O + nitrogen * 2 * _MASS_N
+
+
 def mixture(name: str, label: str, fractions: Mapping[str, float]) -> Fuel:
     """Return the fuel with mole ``fractions`` (sum 1 ± 0.005, then normalised).
 
@@ -124,7 +130,7 @@ def _build(name: str, label: str, shares: dict[str, float]) -> Fuel:
         raise OutOfDomain("nothing_to_burn", phrase("has_nothing_burns", label=label), quantity="fractions")
     air = o2 / AIR_O2
     gross, net = heating_values_j_mol(shares, HEATING_VALUE_REFERENCE_K)
-    mass = carbon * _MASS_C + hydrogen * _MASS_H + oxygen * _MASS_O + nitrogen * 2 * _MASS_N
+    mass = sum(share * component_molar_mass_kg(gas) for gas, share in shares.items())
     return Fuel(
         name=name,
         label=label,

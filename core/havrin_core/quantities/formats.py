@@ -118,9 +118,11 @@ def moment_words(at: datetime) -> str:
 
 
 class _Sentences(Formatter):
-    """Fills sentences; a number among the parts is written in the firm's marks."""
+    """Fills sentences; a day or a number among the parts is written as the firm does."""
 
     def format_field(self, value: Any, format_spec: str) -> str:
+        if isinstance(value, date):
+            return day_words(value)
         if isinstance(value, float):
             return in_marks(format(value, format_spec))
         return str(super().format_field(value, format_spec))

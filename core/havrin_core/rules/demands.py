@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
 from havrin_core.facts.facts import Facts, ReadingFact
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.table import most
 from havrin_core.rules.causes import cause_of
 from havrin_core.rules.context import Context
@@ -204,6 +205,9 @@ def _cause() -> Demand:
     return Demand("cause", met, lift, cures=True)
 
 
+_SECONDS_A_M3 = 1800.0 / 14.158  # half an hour for each 500 ft3 of pipe, as codes for large systems want
+
+
 def leak_passed(facts: Facts, after: Moment) -> Moment | None:
     """Return when a leak check passed after ``after``; None where the newest one did not, or none came after."""
     checks = [(line, body) for line, body in facts.proofs("leak") if line.moment.surely_after(after)]
@@ -218,16 +222,22 @@ def _tight() -> Demand:
     def met(context: Context, opened: Opened, after: Moment) -> Moment | None:
         tests = _readings_after(context, "gas_leak_m3_s", after)
         limit = most("gas_leak.most")
-        held = tests and abs(tests[-1].value) <= limit and not is_too_short(tests[-1])
+        held = tests and abs(tests[-1].value) <= limit and not is_too_short(tests[-1], context.rules)
         return tests[-1].moment if held else None
 
     return Demand("tight", met, lambda context, opened: Lift("tight"))
 
 
-def is_too_short(test: ReadingFact) -> bool:
-    """Tell whether a closed line was watched for less time than its criterion takes to show."""
+def least_test_s(test: ReadingFact, rules: HouseRules) -> float:
+    """Return how long a closed line has to be watched: until its criterion shows, and never less than the code wants."""
     parts = dict(test.computed_from)
-    return parts.get("time_s", 0.0) < parts.get("least_s", 0.0)
+    by_volume = _SECONDS_A_M3 * parts.get("closed_volume_m3", 0.0)
+    return max(parts.get("least_s", 0.0), 60 * rules.tightness_least_min, by_volume)
+
+
+def is_too_short(test: ReadingFact, rules: HouseRules) -> bool:
+    """Tell whether a closed line was watched for less time than that."""
+    return dict(test.computed_from).get("time_s", 0.0) < least_test_s(test, rules)
 
 
 def cycles_after(facts: Facts, after: Moment | None) -> int:

@@ -32,7 +32,9 @@ def _tested(context: Context) -> Iterator[Reason]:
     band = bound("gas_leak.most")
     rows = context.facts.ever("gas_leak_m3_s")
     wrong = [fact for fact in rows if band.verdict(fact.value) != "in"]
-    passed = [f for f in rows if f.phase != "trial" and band.verdict(f.value) == "in" and not is_too_short(f)]
+    passed = [
+        f for f in rows if f.phase != "trial" and band.verdict(f.value) == "in" and not is_too_short(f, context.rules)
+    ]
     open_ = [fact for fact in wrong if not any(good.moment.surely_after(fact.moment) for good in passed)]
     # a test of the same line that did better answers for one that was in doubt
     open_ = [f for f in open_ if band.verdict(f.value) == "out" or f is wrong[-1]]

@@ -9,6 +9,7 @@ from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.limits.limits import band_for
 from havrin_core.physics.fuels import shipped_fuel
 from havrin_core.rules.context import Context
+from havrin_core.rules.demands import is_too_short, least_test_s
 from havrin_core.rules.model import NOT_YET, Lift, Reason
 from havrin_core.tape.entries import Abnormal
 
@@ -171,9 +172,8 @@ def _air_in_the_sample(context: Context) -> Iterable[Reason]:
 
 def _too_short(context: Context) -> Iterable[Reason]:
     for fact in _newest(context, "gas_leak_m3_s"):
-        parts = dict(fact.computed_from)
-        if parts.get("time_s", 0.0) < parts.get("least_s", 0.0):
-            yield _slip("test_too_short", "supply_standing", fact, least_s=parts["least_s"])
+        if is_too_short(fact, context.rules):
+            yield _slip("test_too_short", "supply_standing", fact, least_s=least_test_s(fact, context.rules))
 
 
 _RULES: tuple[Callable[[Context], Iterable[Reason]], ...] = (

@@ -140,7 +140,7 @@ def _leak(context: Context, after: After, device: str) -> Iterable[Lack]:
 
 def _tightness(context: Context, after: After, device: str) -> Iterable[Lack]:
     test = _newest(context, "gas_leak_m3_s", None, after)
-    if test is None or is_too_short(test):
+    if test is None or is_too_short(test, context.rules):
         yield Lack(quantity="gas_leak_m3_s")
 
 

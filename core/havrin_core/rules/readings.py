@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from havrin_core.facts.facts import ReadingFact
 from havrin_core.limits.limits import band_for
 from havrin_core.limits.model import DEFAULT, Band
+from havrin_core.rules.beside import beside_of
 from havrin_core.rules.context import Context
 from havrin_core.rules.model import NOT_YET, TELL, Lift, ReadingView, Reason
 from havrin_core.vocabulary.measurands import MEASURANDS, Measurand
@@ -15,6 +16,7 @@ _JUDGED_APART = (
     "room_co_ppm",
     "intake_co_ppm",
     "spillage_s",
+    "vent_draft_pa",
     "gas_leak_m3_s",
     "gas_lel_pct",
     "supply_air_co_ppm",
@@ -41,8 +43,7 @@ def reading_views(context: Context) -> list[ReadingView]:
 
 
 def _band(context: Context, quantity: str, stage: str | None) -> Band | None:
-    running = context.facts.newest("supply_running_pa", None)
-    return band_for(context.unit, context.rules, quantity, stage, running.value if running else None)
+    return band_for(context.unit, context.rules, quantity, stage, beside_of(context.facts))
 
 
 def _view(context: Context, fact: ReadingFact, band: Band | None) -> ReadingView:

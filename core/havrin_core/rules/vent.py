@@ -3,9 +3,11 @@
 from collections.abc import Iterator
 
 from havrin_core.facts.facts import ReadingFact
+from havrin_core.limits.limits import band_for
 from havrin_core.limits.model import DEFAULT, PLATE
 from havrin_core.limits.table import bound, most
 from havrin_core.physics.venting import CONDENSES_BELOW_K, vent_category
+from havrin_core.rules.beside import beside_of
 from havrin_core.rules.context import Context
 from havrin_core.rules.demands import CAUSE, SPILL, Opened, open_demands
 from havrin_core.rules.model import NOT_YET, SHUT_DOWN, TELL, FlueView, Lift, Reason, Sample
@@ -20,6 +22,7 @@ def vent_reasons(context: Context, views: list[FlueView]) -> Iterator[Reason]:
     yield from _spillage(context)
     for quantity in _COLLAR:
         yield from _pressure(context, quantity)
+    yield from _weak_draft(context)
     for view in views:
         yield from _stack(context, view)
 
@@ -76,6 +79,22 @@ def _pressure(context: Context, quantity: str) -> Iterator[Reason]:
     yield Reason(NOT_YET, "vent_pressure", "vent", facts, lifts, source, ids_of(standing), "vent_pressure")
 
 
+def _weak_draft(context: Context) -> Iterator[Reason]:
+    """A vent that draws less than the weather asks of it spills with the next wind or fan; one under pressure has its own."""
+    fact = context.facts.newest("vent_draft_pa", None)
+    band = band_for(context.unit, context.rules, "vent_draft_pa", None, beside_of(context.facts))
+    if fact is None or fact.value > 0 or band is None or not band.acquits:
+        return
+    verdict = band.verdict(fact.value)
+    if verdict == "in":
+        return
+    level, code = (NOT_YET, "vent_draft_weak") if verdict == "out" else (TELL, "vent_draft_weak.near")
+    limit = band.high if verdict == "out" else band.near_high
+    facts = {"quantity": "vent_draft_pa", "value": fact.value, "limit": limit}
+    lifts = (Lift("reading", part="vent_draft_pa"),)
+    yield Reason(level, code, "vent", facts, lifts, band.source, (fact.entry_id,), "vent_draft_weak")
+
+
 def _stack(context: Context, view: FlueView) -> Iterator[Reason]:
     losses = view.result.losses if view.result else None
     temp = view.result.sample.flue_temp_k if view.result else None
@@ -122,6 +141,14 @@ SAMPLES = (
         not_opens=("collar -.05", "vent draft -.02"),
         lifted=("collar .05 | did clear vent | collar -.03",),
         not_lifted=("collar -.03 | collar .05", "collar .05 | did clear vent"),
+        needs=("draft_hood",),
+    ),
+    Sample(
+        "vent_draft_weak",
+        opens=("outdoor 40f | vent draft -.002",),
+        not_opens=("vent draft -.002", "outdoor 40f | vent draft -.03", "outdoor 40f | overfire -.002"),
+        lifted=("outdoor 40f | vent draft -.002 | did clear vent | vent draft -.03",),
+        not_lifted=("outdoor 40f | vent draft -.002 | did clear vent",),
         needs=("draft_hood",),
     ),
 )

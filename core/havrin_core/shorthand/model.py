@@ -12,13 +12,22 @@ from havrin_core.physics.fuels import Fuel
 from havrin_core.tape.entries import Body
 
 
+def _unknown() -> float | None:
+    return None
+
+
 @dataclass(frozen=True, slots=True)
 class GasLine:
-    """What a clocked meter needs to know: the line's fuel, barometer and pressure at the meter, Pa (asked when needed)."""
+    """What a clocked meter needs to know: the line's fuel and barometer, and, asked when needed, what was entered of the line.
+
+    That is the pressure at the meter, Pa gauge, and the supplier's gross heating value at 15 °C and 101.325 kPa, J/m3;
+    None where nobody entered it. The supply at the appliance is not the pressure at the meter: a regulator may lie between.
+    """
 
     fuel: Fuel
     baro_pa: float
-    meter_gauge_pa: Callable[[], float]
+    meter_gauge_pa: Callable[[], float | None] = _unknown
+    gross_j_m3: Callable[[], float | None] = _unknown
 
 
 def _nothing_open() -> tuple[tuple[str, str], ...]:
@@ -65,7 +74,8 @@ def situation_of(
     stage: str | None = None,
     phase: str = "found",
     system: str = "us",
-    meter_gauge_pa: Callable[[], float],
+    meter_gauge_pa: Callable[[], float | None] = _unknown,
+    gross_j_m3: Callable[[], float | None] = _unknown,
     air_temps_k: Callable[[], tuple[float, float] | None] = _no_air_temps,
     open: Callable[[], tuple[tuple[str, str], ...]] = _nothing_open,
     today: date | None = None,
@@ -82,7 +92,7 @@ def situation_of(
         nodes=nodes,
         circuit=unit.circuit,
         codes=unit.codes,
-        gas=GasLine(unit.fuel, unit.baro_pa, meter_gauge_pa),
+        gas=GasLine(unit.fuel, unit.baro_pa, meter_gauge_pa, gross_j_m3),
         air_temps_k=air_temps_k,
         open=open,
         today=today,

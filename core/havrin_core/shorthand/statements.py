@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import replace
 from datetime import date
 
-from havrin_core.follow_up.frost import HOLDS_HOURS
+from havrin_core.follow_up.cooling import MASSES, insulation_of
 from havrin_core.follow_up.parts import known_parts, named_parts
 from havrin_core.follow_up.plan import APPROVERS
 from havrin_core.machine.circuit.codes import normal_pattern
@@ -358,10 +358,42 @@ def _dated(name: str, label: Saying) -> Callable[[list[str], str, Situation], Ou
     return read
 
 
+_BUILDING: Mapping[str, Mapping[str, str]] = {
+    "state": {
+        **{word: word for word in MASSES},
+        "timber": "light",
+        "wood": "light",
+        "brick": "heavy",
+        "stone": "heavy",
+    },
+    "condition": {
+        "poor": "poor",
+        "uninsulated": "poor",
+        "old": "poor",
+        "good": "good",
+        "insulated": "good",
+        "new": "good",
+    },
+    "means": {"draughty": "draughty", "drafty": "draughty", "leaky": "draughty", "tight": "tight"},
+}
+
+
 def _building(rest: list[str], text: str, situation: Situation) -> Outcome:
-    if not rest or rest[0].lower() not in HOLDS_HOURS:
-        return Problem(text or "building", phrase("how_long_does_keep_its", holds_hours=", ".join(HOLDS_HOURS)))
-    return Said("building", text.lower(), state=rest[0].lower())
+    """``building heavy poor draughty`` or ``building light built 1962``: each property by one word, none skipped."""
+    found: dict[str, str] = {}
+    words = [word.lower().strip(",") for word in rest]
+    if "built" in words[:-1] and (year := words[words.index("built") + 1]).isdigit():
+        found["condition"] = insulation_of(int(year))
+        words = [word for word in words if word not in ("built", year)]
+    for word in words:
+        field = next((name for name, known in _BUILDING.items() if word in known and name not in found), None)
+        if field is None:
+            return Problem(word, phrase("how_long_does_keep_its"))
+        found[field] = _BUILDING[field][word]
+    if not found:
+        return Problem(text or "building", phrase("how_long_does_keep_its"))
+    mass, insulation, draughts = (found.get(name, "") for name in _BUILDING)
+    return Said("building", text.lower(), state=mass, condition=insulation, means=draughts)
 
 
 def _cause(rest: list[str], text: str, situation: Situation) -> Outcome:

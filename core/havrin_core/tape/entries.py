@@ -133,7 +133,8 @@ class Said:
     For a cause: ``state`` is how sure, ``part`` and ``condition`` what it names, ``explains`` the code of the danger
     that it explains ("call": the call; "": not said). For leaves: ``state`` is one of WAYS_LEFT. ``told``: whom.
     ``until`` is the date that the words name. Of parts to order: ``parts`` are their keys (own words for a part that has
-    none; none at all: every one), ``who`` says yes or no. Of a building: ``state`` is how long it keeps its heat.
+    none; none at all: every one), ``who`` says yes or no. Of a building: ``state`` is its
+    mass, ``condition`` its insulation, ``means`` how draughty it is.
     """
 
     what: str

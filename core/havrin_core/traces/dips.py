@@ -1,6 +1,5 @@
 """Dips on live traces: how deep, how long, which channel moved first, and how long a quiet run must last."""
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -79,10 +78,12 @@ def moved_at(seconds: Floats, channels: Mapping[str, Floats], start_s: float) ->
 
 
 def quiet_run_s(dips: Sequence[Dip], watched_s: float, confidence: float = CONFIDENCE) -> float | None:
-    """Return how long it must run without a dip before a fault of the seen rate is gone with ``confidence``, s.
+    """Return how long it must run without a dip before the fault is gone with ``confidence``, s. None where none was seen.
 
-    Dips are taken to come by chance at their mean rate (Poisson). None where none was seen.
+    Dips are taken to come by chance (Poisson), at a rate that is known no better than the ``n`` that came in the time T:
+    without a dip for t after that, the odds that the rate is still what it was fall as (T / (T + t)) to the power n.
+    Hence t = T ((1 - confidence) to the power -1/n, less 1): after a single dip nineteen times as long as was watched.
     """
     if not dips or not watched_s > 0:
         return None
-    return -math.log(1 - confidence) * watched_s / len(dips)
+    return watched_s * ((1 - confidence) ** (-1 / len(dips)) - 1)

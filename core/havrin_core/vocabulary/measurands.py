@@ -35,6 +35,18 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("outdoor_temp_k", "Outdoor temperature", "temperature", "room", ("outdoor", "oat", "outside"), 213, 333),
     Measurand("indoor_temp_k", "Indoor temperature", "temperature", "room", ("indoor", "room temp"), 233, 333),
     Measurand(
+        "forecast_temp_k",
+        "Coldest outdoors by forecast",
+        "temperature",
+        "room",
+        ("forecast", "forecast low", "tonight", "overnight low"),
+        213,
+        333,
+    ),
+    Measurand(
+        "floor_area_m2", "Heated floor", "floor", "room", ("floor", "floor area", "heated floor", "house of"), 5, 20_000
+    ),
+    Measurand(
         "gas_lockout_k", "Gas locked out above", "temperature", "call", ("gas lockout", "gas off above"), 213, 333
     ),
     Measurand(
@@ -63,6 +75,24 @@ MEASURANDS: tuple[Measurand, ...] = (
         ("supply", "sp", "inlet", "running", "supply running"),
         0,
         100 * _KPA,
+    ),
+    Measurand(
+        "meter_gauge_pa",
+        "Pressure at the meter",
+        "pressure",
+        "supply_standing",
+        ("meter pressure", "pressure at meter", "pressure at the meter"),
+        0,
+        700 * _KPA,
+    ),
+    Measurand(
+        "line_gross_j_m3",
+        "Heating value of the line's gas",
+        "heating_value",
+        "supply_standing",
+        ("heating value", "hv", "btu content"),
+        5e6,
+        150e6,
     ),
     Measurand("manifold_pa", "Manifold", "pressure", "manifold", ("mp", "manifold", "man"), -1 * _KPA, 20 * _KPA, True),
     Measurand("input_w", "Input by meter", "power", "input", ("input", "meter", "clocked"), 100, 2e6, True),
@@ -185,7 +215,24 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("vent_height_m", "Height of the vent", "length", "vent", ("height", "vent height"), 0.3, 120),
     Measurand("collar_static_pa", "Pressure at the collar", "pressure", "vent", ("collar", "vent pressure"), -500, 500),
     Measurand("igniter_ohm", "Igniter, cold", "resistance", "burner", ("igniter", "hsi"), 0, 5000),
-    Measurand("vent_draft_pa", "Draft in the vent", "pressure", "vent", ("vent draft", "overfire"), -500, 500),
+    Measurand(
+        "vent_draft_pa",
+        "Draft in the vent",
+        "pressure",
+        "vent",
+        ("vent draft", "breech draft", "breeching draft", "stack draft", "flue draft"),
+        -500,
+        500,
+    ),
+    Measurand(
+        "overfire_draft_pa",
+        "Draft over the fire",
+        "pressure",
+        "vent",
+        ("overfire", "overfire draft", "over fire", "over fire draft", "overfire pressure"),
+        -500,
+        500,
+    ),
     Measurand("spillage_s", "Spillage stopped after", "time", "vent", ("spill", "spillage"), 0, 3600),
     Measurand(
         "line_voltage_off_pct", "Line voltage off its plate", "percent", "call", ("line voltage off",), -100, 100

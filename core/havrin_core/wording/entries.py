@@ -6,8 +6,9 @@ from dataclasses import dataclass
 from havrin_core.facts.plate_values import plate_name
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.unit import STAGE_LABELS
-from havrin_core.quantities.display import sentence
+from havrin_core.quantities.display import sentence, show_in
 from havrin_core.quantities.formats import number
+from havrin_core.quantities.units import find_unit
 from havrin_core.search.pictures import NOTHING, STEADY
 from havrin_core.shorthand.model import Line, Situation
 from havrin_core.tape.entries import (
@@ -152,6 +153,10 @@ def _reading_value(body: Reading) -> str:
         if turns == 1:
             return text("{value} (1 turn in {seconds} s)", value=value, seconds=seconds)
         return text("{value} ({turns} turns in {seconds} s)", value=value, turns=number(turns, "g"), seconds=seconds)
+    if "half_width_m3_s" in counted:
+        unit = find_unit(body.unit, "leak")
+        assert unit is not None
+        value = f"{number(body.typed, 'g')} ± {show_in(counted['half_width_m3_s'], unit).text} {body.unit}"
     if counted.get("time_s", 0.0) < counted.get("least_s", 0.0):
         return text("TOO SHORT A TEST: {value}", value=value)
     return value

@@ -232,6 +232,16 @@ def _vent_pressure(facts: Facts, system: str) -> _Parts:
     return _Parts(said, reading, text("not above zero"))
 
 
+def _weak_draft(facts: Facts, system: str) -> _Parts:
+    reading, limit = (sentence(-facts[part], "pressure", system) for part in ("value", "limit"))
+    said = text(
+        "The vent draws {reading}; at this outdoor temperature at least {limit} is wanted.",
+        reading=reading,
+        limit=limit,
+    )
+    return _Parts(said, reading, text("at least {limit}", limit=limit))
+
+
 def _stack(cold: bool) -> Callable[[Facts, str], _Parts]:
     def parts(facts: Facts, system: str) -> _Parts:
         reading = sentence(facts["value"], "temperature", system)
@@ -388,6 +398,8 @@ _BY_CODE: Mapping[str, Callable[[Facts, str], _Parts]] = {
     "spillage_time": _spillage(""),
     "spillage_time.near": _spillage(" Was the vent cold?"),
     "vent_pressure": _vent_pressure,
+    "vent_draft_weak": _weak_draft,
+    "vent_draft_weak.near": _weak_draft,
     "stack_cold": _stack(True),
     "stack_hot": _stack(False),
     "gas_leak": lambda facts, system: _Parts(
@@ -458,6 +470,7 @@ _ADVICE: Mapping[str, str] = {
     "o2": "Look for false air, input and draft; the manual's own band goes before this one.",
     "spillage": "Look at vent, draft, air supply, and a room under suction.",
     "vent_pressure": "Clear vent and terminal, look for a fan that blows into it; suction is negative.",
+    "vent_draft_weak": "Read it five minutes after light-off, fans on, doors shut; look for blockage, air drawn in, a cold vent, a room under suction.",
     "stack_cold": "Look at input, airflow and what cools the vent; look for rust and drips.",
     "stack_hot": "Look at input, airflow or water flow, soot and scale.",
     "find_leak": "Leak fluid, joint by joint.",

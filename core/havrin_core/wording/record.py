@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 
 from havrin_core.follow_up.trends import Trend
-from havrin_core.quantities.display import sentence
+from havrin_core.quantities.display import sentence, show
 from havrin_core.quantities.formats import month_words
 from havrin_core.rules.model import ReadingView
 from havrin_core.tape.corrections import effective
@@ -33,9 +33,16 @@ def trend_words(trend: Trend | None, quantity: str, system: str) -> str:
     if trend is None:
         return ""
     dimension = measurand(quantity).dimension
-    moved = sentence(abs(trend.per_year), "temperature_difference" if dimension == "temperature" else dimension, system)
-    source = "falls about {moved} a year" if trend.per_year < 0 else "rises about {moved} a year"
-    said = text(source, moved=moved)
-    if trend.crosses is None:
+    shown = "temperature_difference" if dimension == "temperature" else dimension
+    moved, width = show(abs(trend.per_year), shown, system), show(trend.half_width, shown, system)
+    source = "falls {moved} ± {width} {unit} a year" if trend.per_year < 0 else "rises {moved} ± {width} {unit} a year"
+    said = text(source, moved=moved.text, width=width.text, unit=moved.unit)
+    if trend.earliest is None:
         return said
-    return text("{moves}; reaches its limit about {month}", moves=said, month=month_words(trend.crosses))
+    first = month_words(trend.earliest)
+    if trend.latest is None:
+        return text("{moves}; may reach its limit from {month} on", moves=said, month=first)
+    last = month_words(trend.latest)
+    if first == last:
+        return text("{moves}; reaches its limit about {month}", moves=said, month=first)
+    return text("{moves}; reaches its limit between {first} and {last}", moves=said, first=first, last=last)

@@ -8,19 +8,22 @@ from havrin_core.limits.model import Band
 from havrin_core.phrases import Saying, phrase, together
 from havrin_core.physics.chimney import chimney_draft, wet_flue_molar_mass_kg
 from havrin_core.quantities.why import Input, Why
+from havrin_core.rules.beside import beside_of
 from havrin_core.rules.context import Context
 from havrin_core.rules.model import FlueView
 from havrin_core.rules.vent import category_as_read
 from havrin_core.workings.model import Working, signed, spread, width_of
 
 _USUAL_O2_PCT, _USUAL_RH_PCT, _ROOM_K = 9.0, 40.0, 293.15
-_COOLING = 0.6  # share of the flue's excess over outdoors that is left as a mean of the height, uninsulated metal vent
+# Share of the flue's excess over outdoors that is left as a mean of the height: bare metal in the cold to a lined shaft
+_COOLING, _COOLING_WIDTH = 0.6, 0.2
 
 
 def draft_workings(context: Context, flue: list[FlueView]) -> list[Working]:
     """Return the figures of draft and vent."""
     margins = (w for stage in context.unit.stage_keys for w in _margin(context, stage))
-    return [*margins, *_theoretical(context), *(w for view in flue[-1:] for w in _category(context, view))]
+    category = (w for view in flue[-1:] for w in _category(context, view))
+    return [*margins, *_least(context), *_theoretical(context), *category]
 
 
 def spillage_rule(band: Band | None) -> Saying:
@@ -71,15 +74,16 @@ def _theoretical(context: Context) -> Iterator[Working]:
     o2 = oxygen.value if oxygen else _USUAL_O2_PCT
 
     def pascals(v: dict[str, float]) -> float:
-        mean = v["outdoor"] + _COOLING * (v["flue"] - v["outdoor"])
+        mean = v["outdoor"] + v["cooling"] * (v["flue"] - v["outdoor"])
         mass = wet_flue_molar_mass_kg(context.unit.fuel, o2, _ROOM_K, _USUAL_RH_PCT, context.unit.baro_pa)
         return chimney_draft(v["height"], mean, v["outdoor"], context.unit.baro_pa, mass).draft_pa
 
-    values = {"height": height.value, "flue": flue.value, "outdoor": outdoor.value}
+    values = {"height": height.value, "flue": flue.value, "outdoor": outdoor.value, "cooling": _COOLING}
     widths = {
         "height": width_of(context, height, "length"),
         "flue": width_of(context, flue, "temperature"),
         "outdoor": width_of(context, outdoor, "temperature"),
+        "cooling": _COOLING_WIDTH,
     }
     try:
         value = pascals(values)
@@ -98,30 +102,49 @@ def _theoretical(context: Context) -> Iterator[Working]:
         phrase("docs_formulas_md_section_8"),
         phrase("mean_vent_taken_outdoors_flues", cooling=_COOLING),
     )
-    yield Working(
-        "theoretical_draft_pa",
-        phrase("theoretical_draft_vent"),
-        value,
-        "pressure",
-        why,
-        spread(lambda v: pascals(dict(v)), values, widths),
-    )
-    yield from _against(context, value)
+    width = spread(lambda v: pascals(dict(v)), values, widths)
+    yield Working("theoretical_draft_pa", phrase("theoretical_draft_vent"), value, "pressure", why, width)
+    yield from _against(context, value, width)
 
 
-def _against(context: Context, theoretical: float) -> Iterator[Working]:
+def _against(context: Context, theoretical: float, half_width: float) -> Iterator[Working]:
+    """Of a vent past a hood or a barometric damper theory is no measure: room air is drawn in on purpose."""
     measured = context.facts.newest("vent_draft_pa", None)
     if measured is None or theoretical <= 0:
         return
-    share = 100 * abs(measured.value) / theoretical
+    share = -100 * measured.value / theoretical  # suction is negative: a vent under pressure has none of it
+    width = spread(
+        lambda v: 100 * v["read"] / v["theory"],
+        {"read": abs(measured.value), "theory": theoretical},
+        {"read": width_of(context, measured, "pressure"), "theory": half_width},
+    )
     inputs = (
-        Input(phrase("draft_vent_read"), abs(measured.value), "pressure"),
+        Input(phrase("draft_vent_read"), measured.value, "pressure"),
         Input("theoretical", theoretical, "pressure"),
     )
-    state = "out" if share < 25 else "near" if share < 50 else "in"
-    said = "" if state == "in" else phrase("most_draft_lost_blockage_air")
+    state, said = _share_state(context, share + width)
     why = Why(phrase("100_read_theoretical"), inputs, phrase("havrins_default_guidance"))
-    yield Working("draft_share_pct", phrase("there"), share, "percent", why, 0.0, None, state, said)
+    yield Working("draft_share_pct", phrase("there"), share, "percent", why, width, None, state, said)
+
+
+def _share_state(context: Context, share_at_best: float) -> tuple[str, Saying]:
+    if share_at_best < 0:
+        return "out", phrase("vent_under_pressure")
+    if context.unit.kind.draft_hood:
+        return "", phrase("judged_by_least_draft")
+    state = "out" if share_at_best < 25 else "near" if share_at_best < 50 else "in"
+    return state, "" if state == "in" else phrase("most_draft_lost_blockage_air")
+
+
+def _least(context: Context) -> Iterator[Working]:
+    outdoor, measured = (context.facts.newest(q, None) for q in ("outdoor_temp_k", "vent_draft_pa"))
+    band = band_for(context.unit, context.rules, "vent_draft_pa", None, beside_of(context.facts))
+    if outdoor is None or band is None or band.high is None or band.why is None:
+        return
+    state = band.verdict(measured.value) if measured else ""
+    yield Working(
+        "draft_wanted_pa", phrase("least_draft_wanted"), -band.high, "pressure", band.why, 0.0, None, state, band.note
+    )
 
 
 def _category(context: Context, view: FlueView) -> Iterator[Working]:

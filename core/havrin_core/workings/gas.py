@@ -1,38 +1,48 @@
 """Gas: input by plate, meter and orifice; the adjuster; supply and lock-up; does the orifice fit the gas?"""
 
-from collections.abc import Iterator
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
 
 from havrin_core.errors import OutOfDomain
 from havrin_core.facts.facts import ReadingFact
 from havrin_core.limits.computed import MANIFOLD_TOLERANCE, input_at_altitude_w
 from havrin_core.limits.limits import band_for
 from havrin_core.phrases import Saying, phrase, together
+from havrin_core.physics.constants import STANDARD_PRESSURE_PA
 from havrin_core.physics.fuels import LP_FUELS, Fuel, shipped_fuel
 from havrin_core.physics.gas.drills import nearest_drill
 from havrin_core.physics.gas.lp_vapour import vapour_pressure_pa
 from havrin_core.physics.gas.orifice import (
     USUAL_DISCHARGE,
+    USUAL_DISCHARGE_SHARE,
     diameter_for_input_m,
     input_at_pressure_w,
     orifice_flow,
     pressure_for_input_pa,
 )
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import number
 from havrin_core.quantities.why import Input, Why
+from havrin_core.rules.beside import beside_of
 from havrin_core.rules.context import Context
+from havrin_core.workings.leak import leak_workings
 from havrin_core.workings.model import Working, signed, spread, width_of
 from havrin_core.workings.whys import computed_why
 
 GAS_TEMP_K = 288.15  # of the line, where nobody read it
 NATURAL, LP = "NG_H", "LPG_C3_COMM"
-_FIT_SHARE = 0.12  # an orifice within this share of the one that the plate's input needs fits
+FIT_SHARE = 0.04  # a bore within this share of the one that the plate's input needs fits: one drill up or down
+GROSS_TAKEN_SHARE = 0.03  # of a heating value that nobody entered
+_GIVEN_DISCHARGE_SHARE = 0.02
+_GAS_TEMP_DOUBT_K, _WEATHER_PA = 5.0, 1000.0
 _SOURCE = phrase("orifice_equation_docs_formulas_md")
 
 
 def gas_workings(context: Context, system: str) -> list[Working]:
     """Return the figures of the gas path, stage by stage, then those of the supply."""
     found = [working for stage in context.unit.stage_keys for working in _stage(context, stage, system)]
-    return [*found, *_supply(context), *_tank(context)]
+    return [*found, *_supply(context), *leak_workings(context, system), *_tank(context)]
 
 
 def orifice_of(context: Context, stage: str) -> tuple[ReadingFact, int] | None:
@@ -75,7 +85,7 @@ def _metered(context: Context, stage: str, metered: ReadingFact) -> Working:
     width = width_of(context, metered, "power")
     if "time_s" in parts:
         why = computed_why("input_w", metered.computed_from)
-        width = metered.value * 0.5 / parts["time_s"]
+        width = parts.get("half_width_w", metered.value * 0.5 / parts["time_s"])
     return Working("input_metered_w", phrase("input_meter"), metered.value, "power", why, width, stage, state)
 
 
@@ -180,92 +190,106 @@ def _turn(gap_pa: float, plated_pa: float, system: str) -> Saying:
 
 
 def _by_orifice(context: Context, stage: str, manifold: ReadingFact | None, rated: float | None) -> Iterator[Working]:
-    known = orifice_of(context, stage)
-    if known is None:
+    fitted = _orifices(context, stage)
+    if fitted is None:
         return
-    bore, count = known
-    fuel = context.unit.fuel
     if manifold is not None and manifold.value > 0:
-        yield _orifice_input(context, stage, bore, count, manifold)
+        yield _orifice_input(context, stage, fitted, manifold)
     plated = context.unit.stage(stage).manifold_pa
     if rated is not None and plated is not None:
-        needed = _needed(context, fuel, rated, count, plated)
-        yield _fit(context, stage, bore, count, needed, rated)
+        yield _fit(context, stage, fitted, rated, plated)
 
 
-def _orifice_input(context: Context, stage: str, bore: ReadingFact, count: int, manifold: ReadingFact) -> Working:
-    def watts(v: dict[str, float]) -> float:
+@dataclass(frozen=True, slots=True)
+class _Orifices:
+    """The orifices as read: bore and count; the discharge coefficient with its half-width as a share of it."""
+
+    bore: ReadingFact
+    count: int
+    discharge: float
+    discharge_share: float
+
+
+def _orifices(context: Context, stage: str) -> _Orifices | None:
+    known = orifice_of(context, stage)
+    if known is None:
+        return None
+    bore, count = known
+    given = dict(bore.computed_from).get("discharge")
+    if given is None:
+        return _Orifices(bore, count, USUAL_DISCHARGE, USUAL_DISCHARGE_SHARE)
+    return _Orifices(bore, count, given, _GIVEN_DISCHARGE_SHARE)
+
+
+def _orifice_input(context: Context, stage: str, fitted: _Orifices, manifold: ReadingFact) -> Working:
+    def watts(v: Mapping[str, float]) -> float:
         flow = orifice_flow(
-            context.unit.fuel, v["bore"], v["manifold"], USUAL_DISCHARGE, context.unit.baro_pa, GAS_TEMP_K
+            context.unit.fuel, v["bore"], v["manifold"], fitted.discharge, context.unit.baro_pa, GAS_TEMP_K
         )
-        return count * flow.input_gross_w
+        return fitted.count * flow.input_gross_w
 
-    values = {"bore": bore.value, "manifold": manifold.value}
-    widths = {"bore": width_of(context, bore, "bore"), "manifold": width_of(context, manifold, "pressure")}
+    values = {"bore": fitted.bore.value, "manifold": manifold.value}
+    widths = {"bore": width_of(context, fitted.bore, "bore"), "manifold": width_of(context, manifold, "pressure")}
     value = watts(values)
     inputs = (
-        Input("orifices", count, "count"),
-        Input("bore", bore.value, "bore"),
+        Input("orifices", fitted.count, "count"),
+        Input("bore", fitted.bore.value, "bore"),
         Input("manifold", manifold.value, "pressure"),
         Input(phrase("barometer_here"), context.unit.baro_pa, "pressure"),
         Input(phrase("gas_taken"), GAS_TEMP_K, "temperature"),
     )
-    why = Why(
-        phrase("count_area_2_density_manifold", usual_discharge=USUAL_DISCHARGE),
-        inputs,
-        _SOURCE,
-        phrase("discharge_coefficient_taken_usual_3", usual_discharge=USUAL_DISCHARGE),
+    doubt = phrase(
+        "discharge_coefficient_taken_usual_3", usual_discharge=fitted.discharge, doubt=100 * fitted.discharge_share
     )
-    width = (spread(lambda v: watts(dict(v)), values, widths) ** 2 + (0.03 * value) ** 2) ** 0.5
+    why = Why(phrase("count_area_2_density_manifold", usual_discharge=fitted.discharge), inputs, _SOURCE, doubt)
+    by_gas = math.hypot(0.5 * _GAS_TEMP_DOUBT_K / GAS_TEMP_K, 0.5 * _WEATHER_PA / context.unit.baro_pa)
+    shares = math.hypot(fitted.discharge_share, GROSS_TAKEN_SHARE, by_gas)
+    width = math.hypot(spread(watts, values, widths), shares * value)
     band = band_for(context.unit, context.rules, "input_w", stage)
-    return Working(
-        "input_orifice_w",
-        phrase("input_orifice"),
-        value,
-        "power",
-        why,
-        width,
-        stage,
-        band.verdict(value) if band else "",
-    )
+    state = band.verdict(value) if band else ""
+    return Working("input_orifice_w", phrase("input_orifice"), value, "power", why, width, stage, state)
 
 
-def _needed(context: Context, fuel: Fuel, rated: float, count: int, manifold_pa: float) -> float:
-    return diameter_for_input_m(fuel, rated, count, manifold_pa, USUAL_DISCHARGE, context.unit.baro_pa, GAS_TEMP_K)
+def _needed(context: Context, fuel: Fuel, watts: float, fitted: _Orifices, manifold_pa: float, baro_pa: float) -> float:
+    return diameter_for_input_m(fuel, watts, fitted.count, manifold_pa, fitted.discharge, baro_pa, GAS_TEMP_K)
 
 
-def _fit(context: Context, stage: str, bore: ReadingFact, count: int, needed: float, rated: float) -> Working:
+def _fit(context: Context, stage: str, fitted: _Orifices, rated: float, manifold_pa: float) -> Working:
+    needed = _needed(context, context.unit.fuel, rated, fitted, manifold_pa, context.unit.baro_pa)
     inputs = (
         Input(phrase("rated_input_here_2"), rated, "power"),
-        Input("orifices", count, "count"),
-        Input(phrase("bore_read"), bore.value, "bore"),
+        Input("orifices", fitted.count, "count"),
+        Input(phrase("bore_read"), fitted.bore.value, "bore"),
     )
     why = Why(phrase("bore_passes_rated_input_plates"), inputs, _SOURCE)
-    share = bore.value / needed - 1
-    fits = abs(share) <= _FIT_SHARE
-    other = _other_gas(context, rated, count, bore.value)
+    share = fitted.bore.value / needed - 1
+    fits = abs(share) <= FIT_SHARE
     said = phrase("nearest_drill_fitted", needed=nearest_drill(needed), share=signed(100 * share))
     if not fits:
-        fits_what = phrase("fits_other_gas", other=other) if other else phrase("fits_neither_gas")
-        said = together(said, " ", fits_what)
-    return Working(
-        "bore_needed_m",
-        phrase("bore_plates_input_needs"),
-        needed,
-        "bore",
-        why,
-        0.0,
-        stage,
-        "in" if fits else "out",
-        said,
-    )
+        said = together(said, " ", _what_it_fits(context, stage, fitted, rated, manifold_pa, share))
+    width = 0.5 * fitted.discharge_share * needed
+    state = "in" if fits else "out"
+    return Working("bore_needed_m", phrase("bore_plates_input_needs"), needed, "bore", why, width, stage, state, said)
 
 
-def _other_gas(context: Context, rated: float, count: int, bore_m: float) -> str:
+def _what_it_fits(
+    context: Context, stage: str, fitted: _Orifices, rated: float, manifold_pa: float, share: float
+) -> Saying:
+    """Return what an orifice that does not fit here is right for: sea level, the other gas, or neither."""
+    plated = context.unit.stage(stage).input_w
+    if plated is not None:
+        at_sea = _needed(context, context.unit.fuel, plated, fitted, manifold_pa, STANDARD_PRESSURE_PA)
+        if abs(fitted.bore.value / at_sea - 1) <= FIT_SHARE:
+            return phrase("needed_at_sea_level", share=number(100 * (1 + share) ** 2, ".0f"))
+    other = _other_gas(context, rated, fitted)
+    return phrase("fits_other_gas", other=other) if other else phrase("fits_neither_gas")
+
+
+def _other_gas(context: Context, rated: float, fitted: _Orifices) -> str:
     other = NATURAL if context.unit.plate.fuel in LP_FUELS else LP
     usual = {NATURAL: 872.0, LP: 2491.0}[other]  # 3.5 and 10 inWC
-    needed = _needed(context, shipped_fuel(other), rated, count, usual)
-    return shipped_fuel(other).label if abs(bore_m / needed - 1) <= _FIT_SHARE else ""
+    needed = _needed(context, shipped_fuel(other), rated, fitted, usual, context.unit.baro_pa)
+    return shipped_fuel(other).label if abs(fitted.bore.value / needed - 1) <= FIT_SHARE else ""
 
 
 def _supply(context: Context) -> Iterator[Working]:
@@ -286,7 +310,7 @@ def _supply(context: Context) -> Iterator[Working]:
         width,
     )
     over = 100 * (standing.value / running.value - 1) if running.value > 0 else 0.0
-    band = band_for(context.unit, context.rules, "supply_standing_pa", None, running.value)
+    band = band_for(context.unit, context.rules, "supply_standing_pa", None, beside_of(context.facts))
     state = band.verdict(standing.value) if band else ""
     yield Working(
         "lock_up_pct",

@@ -7,6 +7,7 @@ from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.limits import band_for
 from havrin_core.limits.model import Band
 from havrin_core.machine.unit import Unit
+from havrin_core.rules.beside import beside_of
 from havrin_core.vocabulary.measurands import measurand
 
 _HEADROOM = 1.12  # the scale ends above the highest mark
@@ -47,8 +48,8 @@ def ladder_of(unit: Unit, rules: HouseRules, facts: Facts) -> list[Rung]:
     """Return a rung for the standing and the running supply and for the manifold of each stage, the highest first."""
     rows: list[tuple[str, str | None]] = [("supply_standing_pa", None), ("supply_running_pa", None)]
     rows += [("manifold_pa", stage) for stage in reversed(unit.stage_keys)]
-    running = facts.newest("supply_running_pa", None)
-    bands = [band_for(unit, rules, q, stage, running.value if running else None) for q, stage in rows]
+    beside = beside_of(facts)
+    bands = [band_for(unit, rules, q, stage, beside) for q, stage in rows]
     reads = [facts.newest(q, stage) for q, stage in rows]
     tops = [b.high for b in bands if b and b.high] + [r.value for r in reads if r]
     top = _HEADROOM * max(tops, default=_USUAL_TOP_PA)

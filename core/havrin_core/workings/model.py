@@ -19,6 +19,12 @@ USUAL_ACCURACY: Mapping[str, Accuracy] = {
     "power": Accuracy(0.0, 0.02),
     "percent": Accuracy(0.3),
     "current": Accuracy(0.05, 0.02, adds=True),
+    "current_small": Accuracy(1e-7, 0.02, adds=True),
+    "ppm": Accuracy(5.0, 0.05),
+    "voltage": Accuracy(0.2, 0.01, adds=True),
+    "resistance": Accuracy(0.5, 0.01, adds=True),
+    "capacitance": Accuracy(1e-7, 0.02, adds=True),
+    "water_pressure": Accuracy(7000.0, 0.01, adds=True),
     "bore": Accuracy(1e-5),
     "length": Accuracy(0.05, 0.02, adds=True),
 }
@@ -51,9 +57,18 @@ def width_of(context: Context, fact: ReadingFact | None, dimension: str) -> floa
     """Return the half-width of a reading: its instrument's own, else what is usual for its dimension."""
     if fact is None:
         return 0.0
-    stated = context.accuracies.get(fact.instrument, {}).get(fact.quantity) or USUAL_ACCURACY.get(dimension)
-    read = fact.value - 273.15 if dimension == "temperature" else fact.value
-    return stated.at(read) if stated else 0.0
+    stated = context.accuracies.get(fact.instrument, {}).get(fact.quantity)
+    return stated.at(_read(fact.value, dimension)) if stated else usual_half_width(dimension, fact.value)
+
+
+def usual_half_width(dimension: str, value: float) -> float:
+    """Return the half-width of a reading by what is usual for its dimension; 0 where nothing is."""
+    usual = USUAL_ACCURACY.get(dimension)
+    return usual.at(_read(value, dimension)) if usual else 0.0
+
+
+def _read(value: float, dimension: str) -> float:
+    return value - 273.15 if dimension == "temperature" else value
 
 
 def spread(

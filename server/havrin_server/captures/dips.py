@@ -2,6 +2,7 @@
 
 from collections import Counter
 from dataclasses import dataclass
+from math import ceil
 
 import numpy as np
 
@@ -126,6 +127,11 @@ def dips_say(found: DipReading, channel: str, system: str) -> str:
     says = f"{count} dip{'' if count == 1 else 's'} under {point} in {number(found.watched_s / 60, '.1f')} min."
     if found.quiet_s is None:
         return says
-    return (
-        f"{says} Only a run of {number(found.quiet_s / 60, '.0f')} min without one would say with 95 % that it is gone."
-    )
+    return f"{says} Only a run of {_lasting(found.quiet_s)} without one would say with 95 % that it is gone."
+
+
+def _lasting(seconds: float) -> str:
+    """Return a time that is never nothing: seconds under two minutes, minutes under two hours, then hours."""
+    if seconds < 120:
+        return f"{max(ceil(seconds), 1)} s"
+    return f"{ceil(seconds / 60)} min" if seconds < 7200 else f"{number(seconds / 3600, '.1f')} h"

@@ -5,7 +5,8 @@ from dataclasses import asdict, replace
 from datetime import date, timedelta
 from typing import Any
 
-from django.db.models import QuerySet
+from django.db.models import CharField, Exists, OuterRef, QuerySet
+from django.db.models.functions import Cast
 from django.utils import timezone
 
 from havrin_core.facts.facts import Facts
@@ -15,7 +16,6 @@ from havrin_core.machine.kind_files import kind_names
 from havrin_core.machine.unit import Unit
 from havrin_core.machine.unit_model import merged_plate
 from havrin_core.quantities.uncertainty import Accuracy
-from havrin_core.quantities.units import INWC_PA
 from havrin_core.rules.causes import CALL
 from havrin_core.rules.families import family_of_code, open_causes
 from havrin_core.search.model import Outlook
@@ -226,7 +226,8 @@ def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situa
         stage=stage,
         phase=phase,
         system=system,
-        meter_gauge_pa=lambda: _meter_pa(visit),
+        meter_gauge_pa=lambda: _of_the_line(visit, "meter_gauge_pa"),
+        gross_j_m3=lambda: _of_the_line(visit, "line_gross_j_m3"),
         open=lambda: _open_causes(visit),
         today=visit.unit.site.today(timezone.now()),
     )
@@ -287,13 +288,11 @@ def unit_document(visit: Visit) -> dict[str, object]:
     return document
 
 
-_USUAL_METER_PA = 7 * INWC_PA  # where the supply was not read yet
-
-
-def _meter_pa(visit: Visit) -> float:
-    """Return the pressure at the meter: as the running supply was last read, else as is usual."""
-    rows = visit.entries.filter(quantity="supply_running_pa").order_by("-at")
-    return rows.values_list("value_si", flat=True).first() or _USUAL_METER_PA
+def _of_the_line(visit: Visit, quantity: str) -> float | None:
+    """Return what was last entered of the site's gas line: what one visit read at its meter holds for every unit there."""
+    rows = TapeEntry.objects.filter(unit__site_id=visit.unit.site_id, kind="reading", quantity=quantity)
+    struck = TapeEntry.objects.filter(kind="correction", data__corrects=Cast(OuterRef("pk"), CharField()))
+    return rows.exclude(Exists(struck)).order_by("-at").values_list("value_si", flat=True).first()
 
 
 def _air_temps(visit: Visit, stage: str) -> tuple[float, float] | None:

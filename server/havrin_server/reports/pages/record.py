@@ -1,7 +1,7 @@
 """The record of one unit, for the firm and for the customer."""
 
 from havrin_core.facts.facts import Facts
-from havrin_core.follow_up.trends import trend_of
+from havrin_core.follow_up.trends import renewed_at, trend_of
 from havrin_core.limits.limits import band_for
 from havrin_core.quantities.display import show
 from havrin_core.quantities.units import shown_unit
@@ -15,6 +15,7 @@ from havrin_core.wording.entries import echo
 from havrin_core.wording.names import VISIT_REASONS, quantity_name, visit_reason
 from havrin_core.wording.record import trend_words
 from havrin_core.wording.stations import unit_line
+from havrin_core.workings.model import usual_half_width
 from havrin_server.people.models import Person
 from havrin_server.people.schemas import FormatsOut
 from havrin_server.reports.models import ShareLink
@@ -89,14 +90,24 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
     )
 
 
+def _own_series(seen: list[_Seen], key: Key) -> list[_Seen]:
+    """Return the visits that read ``key`` since work last made a fresh start for it, oldest first."""
+    series: list[_Seen] = []
+    for one in reversed(seen):
+        renewed, view = renewed_at(one.tape, key[0]), one.views.get(key)
+        if renewed is not None:
+            series = []
+        if view is not None and (renewed is None or view.at >= renewed):
+            series.append(one)
+    return series
+
+
 def _row(unit: Unit, key: Key, seen: list[_Seen], system: str) -> RecordRow:
     quantity, stage = key
     what = measurand(quantity)
-    points = [
-        (one.visit.day, judged_value(quantity, one.views[key].value)) for one in reversed(seen) if key in one.views
-    ]
+    points = [(one.visit.day, judged_value(quantity, one.views[key].value)) for one in _own_series(seen, key)]
     band = band_for(unit.described(), seen[0].visit.rules(), quantity, stage)
-    trend = trend_of(points, band)
+    trend = trend_of(points, band, usual_half_width(what.dimension, points[-1][1])) if points else None
     return RecordRow(
         name=quantity_name(quantity, stage),
         unit=shown_unit(what.dimension, system).symbol,
