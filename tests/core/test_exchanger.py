@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.errors import BadDocument
-from havrin_core.exchanger.coverage import coverages, placed
+from havrin_core.exchanger.coverage import coverages, found_by_now, placed
 from havrin_core.exchanger.evidence import SUSPECTED_FROM, combined, evidence_of
 from havrin_core.exchanger.signs import Sign
 from havrin_core.facts.facts import Facts
@@ -179,6 +179,40 @@ def test_the_next_look_says_what_each_outcome_would_make_of_it():
     assert "borescope" in {look.key for look in found.next_looks}
     after = evidence("flame moves", "o2 step 1.4", "exchanger ok 4/4 by pressure test")
     assert after.probability < found.probability
+
+
+@pytest.mark.parametrize(
+    ("before", "key", "nothing", "something"),
+    [
+        (("flame moves",), "borescope", "exchanger ok 4/4 by borescope", None),
+        (("flame moves", "exchanger ok 4/4 by mirror"), "borescope", "exchanger ok 4/4 by borescope", None),
+        (("found soot", "exchanger ok 2/4 by mirror"), "borescope", "exchanger ok 4/4 by borescope", None),
+        (("found soot",), "o2_step", "o2 step 0.1", "o2 step 1.5"),
+        (("flame moves",), "o2_step", "o2 step 0.1", "o2 step 1.5"),
+        (("found soot",), "register", "register 0", "register 20"),
+    ],
+)
+def test_odds_told_for_a_look_are_those_after_it(before, key, nothing, something):
+    looks = {look.key: look for look in evidence("room 0", *before).next_looks}
+    if key not in looks:  # the three that tell most are offered
+        pytest.fail(f"{key} is not offered beside {list(looks)}")
+    assert evidence("room 0", *before, nothing).probability == pytest.approx(looks[key].if_not)
+    if something:
+        assert evidence("room 0", *before, something).probability == pytest.approx(looks[key].if_found)
+
+
+def test_a_borescope_after_a_mirror_counts_once():
+    """What the mirror would have found the borescope finds, too: 15 % of breaches are left, not 40 % of 15."""
+    rows = coverages(Facts(tape("exchanger ok 4/4 by mirror", "exchanger ok 4/4 by borescope")), 4)
+    assert found_by_now(rows) == pytest.approx(0.85)
+    part = coverages(Facts(tape("exchanger ok 4/4 by mirror", "exchanger ok 2/4 by borescope")), 4)
+    assert found_by_now(part) == pytest.approx(0.5 * 0.85 + 0.5 * 0.60)
+
+
+@pytest.mark.parametrize("line", ["found rust flakes", "found soot", "did reset rollout"])
+def test_an_old_unit_is_not_held_on_one_weak_sign(line):
+    aged = replace(furnace(), installed_year=2001)
+    assert "exchanger_suspected" not in codes(judge(line, unit=aged))
 
 
 def test_suspicion_holds_the_standing_until_it_is_seen_or_tested():

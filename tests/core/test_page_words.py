@@ -219,8 +219,19 @@ def test_a_reading_is_told_with_its_unit_and_its_stage():
     ("trend", "said"),
     [
         (None, ""),
-        (Trend(-25.0, None), "falls about 0.10 inWC a year"),
-        (Trend(25.0, date(2028, 3, 4)), "rises about 0.10 inWC a year; reaches its limit about March 2028"),
+        (Trend(-25.0, 5.0), "falls 0.10 ± 0.02 inWC a year"),
+        (
+            Trend(25.0, 5.0, date(2028, 3, 4), date(2028, 3, 30)),
+            "rises 0.10 ± 0.02 inWC a year; reaches its limit about March 2028",
+        ),
+        (
+            Trend(25.0, 5.0, date(2028, 3, 4), date(2030, 1, 2)),
+            "rises 0.10 ± 0.02 inWC a year; reaches its limit between March 2028 and January 2030",
+        ),
+        (
+            Trend(25.0, 5.0, date(2028, 3, 4)),
+            "rises 0.10 ± 0.02 inWC a year; may reach its limit from March 2028 on",
+        ),
     ],
 )
 def test_a_trend_says_which_way_how_much_and_when(trend, said):

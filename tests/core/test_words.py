@@ -140,7 +140,7 @@ def test_a_pair_without_work_says_so():
     found = judge("found: ua 1.0", "left: ua 2.0")
     (change,) = found.changes
     said = change_words(change, "us")
-    assert said == "Flame signal: 1.0 µA found, 2.0 µA left; nothing was written in between."
+    assert said == "Flame signal: 1.00 µA found, 2.00 µA left; nothing was written in between."
 
 
 @pytest.mark.parametrize(

@@ -8,6 +8,7 @@ from functools import lru_cache
 from typing import Any, NoReturn
 
 from havrin_core.batch.items import items_of
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.unit import Unit
 from havrin_core.phrases import phrase
 from havrin_core.rules.families import family_of_code
@@ -48,6 +49,7 @@ class Desk:
     document: str  # of the unit, as JSON
     system: str
     today: date | None
+    line_hz: float
     meter_pa: Callable[[], float | None]
     gross_j_m3: Callable[[], float | None]
     air_temps_k: Callable[[], tuple[float, float] | None]
@@ -56,7 +58,7 @@ class Desk:
     def read(self, text: str, phase: str) -> Line:
         """Return what ``text`` says; most lines of a long run were read before, and are looked up."""
         try:
-            return _read_alone(self.document, text, phase, self.system, self.today)
+            return _read_alone(self.document, text, phase, self.system, self.today, self.line_hz)
         except _NeedsMore:
             return read_line(text, self._situation(phase))
 
@@ -70,16 +72,17 @@ class Desk:
             air_temps_k=self.air_temps_k,
             open=self.open,
             today=self.today,
+            line_hz=self.line_hz,
         )
 
 
 @lru_cache(maxsize=8192)
-def _read_alone(document: str, text: str, phase: str, system: str, today: date | None) -> Line:
-    return read_line(text, _alone(document, phase, system, today))
+def _read_alone(document: str, text: str, phase: str, system: str, today: date | None, line_hz: float) -> Line:
+    return read_line(text, _alone(document, phase, system, today, line_hz))
 
 
 @lru_cache(maxsize=256)
-def _alone(document: str, phase: str, system: str, today: date | None) -> Situation:
+def _alone(document: str, phase: str, system: str, today: date | None, line_hz: float) -> Situation:
     return situation_of(
         _built(document),
         phase=phase,
@@ -89,6 +92,7 @@ def _alone(document: str, phase: str, system: str, today: date | None) -> Situat
         air_temps_k=_needs_more,
         open=_needs_more,
         today=today,
+        line_hz=line_hz,
     )
 
 
@@ -96,7 +100,16 @@ def read_op(request: Mapping[str, Any]) -> dict[str, Any]:
     """Answer a ``read``."""
     unit, system = unit_in(request), request.get("system", "us")
     open_ = tuple((str(code), family_of_code(str(code))) for code in request.get("open", ()))
-    desk = Desk(document_of(request["unit"]), system, None, lambda: None, lambda: None, lambda: None, lambda: open_)
+    desk = Desk(
+        document_of(request["unit"]),
+        system,
+        None,
+        HouseRules().line_hz,
+        lambda: None,
+        lambda: None,
+        lambda: None,
+        lambda: open_,
+    )
     return line_row(desk.read(str(request["line"]), request.get("phase", "found")), unit, system)
 
 

@@ -145,7 +145,14 @@ class _Tape:
     def desk(self) -> Desk:
         """Where its lines are read."""
         return Desk(
-            self.document, self.system, self.begun.date(), self._meter_pa, self._gross, self._air_temps, self._open
+            self.document,
+            self.system,
+            self.begun.date(),
+            self.rules.line_hz,
+            self._meter_pa,
+            self._gross,
+            self._air_temps,
+            self._open,
         )
 
     def _open(self) -> tuple[tuple[str, str], ...]:

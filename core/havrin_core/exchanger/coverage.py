@@ -57,6 +57,20 @@ def coverages(facts: Facts, parts: int) -> list[Coverage]:
     return sorted((row for row in newest.values() if row.seen), key=lambda row: -row.finds)
 
 
+def found_by_now(rows: list[Coverage]) -> float:
+    """Return the share of breaches that all looks together would have found: coverage and method combined once.
+
+    Whatever a mirror finds a borescope finds too, so that of each part only the best way of looking counts; parts that a
+    lesser way saw besides are added by its own share.
+    """
+    found = seen = 0.0
+    for row in sorted(rows, key=lambda row: -FINDS[row.method]):
+        share = min(row.seen / max(row.of, 1), 1.0)
+        found += FINDS[row.method] * max(share - seen, 0.0)
+        seen = max(seen, share)
+    return found
+
+
 def part_state(key: str, exchanger: Exchanger, rows: list[Placed], seen: list[Coverage]) -> str:
     """Return how a part is marked: out or near (something found), in (seen, nothing found), none (not seen)."""
     worst = max((LEVEL_OF_VERDICT[row.verdict] for row in rows if row.part == key), default=0)

@@ -3,20 +3,24 @@
 The ratios are Havrin's judgement, for guidance: no figure of a handbook. A seen breach needs none of them.
 """
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from math import log2, sqrt
 
-from havrin_core.exchanger.coverage import coverages
-from havrin_core.exchanger.signs import Sign, is_breached, signs_of
+from havrin_core.exchanger.coverage import WHOLE_AT_ONCE, Coverage, coverages, found_by_now
+from havrin_core.exchanger.signs import Sign, is_breached, o2_step_sign, register_sign, seen_sign, signs_of
 from havrin_core.facts.facts import Facts
 from havrin_core.machine.unit import Unit
 from havrin_core.vocabulary.methods import FINDS
 
 SUSPECTED_FROM = 0.10  # one in ten
 WEAK_BELOW = 5.0  # a ratio under this is a weak sign
-_PRIORS = ((10, 0.005), (20, 0.02), (200, 0.05))  # below so many years: share of exchangers that are breached
+_PRIORS = ((10, 0.005), (20, 0.015), (200, 0.03))  # below so many years: share of exchangers that are breached
 _PRIOR_UNKNOWN = 0.02
-_FALSE_ALARM = 0.01
+# What a look finds on a breached exchanger and on a sound one, for the order in which looks are offered alone
+_STEP_FINDS, _STEP_ALARMS, _REGISTER_FINDS, _REGISTER_ALARMS = 0.7, 0.08, 0.35, 0.03
+_LOOK_ALARMS = 0.01
+_STEP_SEEN_PCT, _REGISTER_SEEN_PPM = 1.5, 20.0  # readings that stand for "found"
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,8 +52,12 @@ def evidence_of(unit: Unit, facts: Facts) -> Evidence:
     signs = tuple(signs_of(unit, facts))
     if is_breached(facts):
         return Evidence(prior, age, signs, 1.0, True, ())
-    probability = _share(prior / (1 - prior) * combined(signs))
-    return Evidence(prior, age, signs, probability, False, tuple(_next_looks(unit, facts, probability)))
+    return Evidence(prior, age, signs, _probability(signs, prior), False, tuple(_next_looks(unit, facts, signs, prior)))
+
+
+def _probability(signs: tuple[Sign, ...], prior: float) -> float:
+    odds = prior / (1 - prior) * combined(signs)
+    return odds / (1 + odds)
 
 
 def is_suspected(evidence: Evidence) -> bool:
@@ -82,10 +90,6 @@ def combined(signs: tuple[Sign, ...]) -> float:
     return ratio
 
 
-def _share(odds: float) -> float:
-    return odds / (1 + odds)
-
-
 def _prior(unit: Unit, facts: Facts) -> tuple[float, int | None]:
     year = facts.lines[-1].moment.at.year if facts.lines else None
     if unit.installed_year is None or year is None:
@@ -94,25 +98,64 @@ def _prior(unit: Unit, facts: Facts) -> tuple[float, int | None]:
     return next(share for below, share in _PRIORS if age < below), age
 
 
-def _next_looks(unit: Unit, facts: Facts, probability: float) -> list[NextLook]:
-    air = any(path.key == "air" for path in unit.paths)
-    done = max((row.finds for row in coverages(facts, unit.plate.exchanger_cells)), default=0.0)
+@dataclass(frozen=True, slots=True)
+class _Offer:
+    """A look with what it would add to the signs: ``found`` None is a breach that was seen, which decides."""
+
+    key: str
+    minutes: int
+    starter: str
+    finds: float
+    alarms: float
+    found: Sign | None
+    nothing: Sign
+
+
+def _next_looks(unit: Unit, facts: Facts, signs: tuple[Sign, ...], prior: float) -> list[NextLook]:
+    """Return the looks that tell most per minute; their odds are those that the signs give once the look is on the tape."""
+    before = _probability(signs, prior)
+    offers = [*_looks_inside(unit, facts), *_looks_outside(unit, facts)]
+    told = sorted(offers, key=lambda offer: -_gain(before, offer.finds, offer.alarms) / offer.minutes)
+    return [
+        NextLook(
+            offer.key,
+            offer.minutes,
+            offer.starter,
+            1.0 if offer.found is None else _probability(_with(signs, offer.found), prior),
+            _probability(_with(signs, offer.nothing), prior),
+        )
+        for offer in told
+        if offer.finds > 0.02
+    ][:3]
+
+
+def _looks_inside(unit: Unit, facts: Facts) -> Iterator[_Offer]:
     parts = unit.plate.exchanger_cells
-    rows = [
-        ("borescope", 12, f"exchanger ok {parts}/{parts} by borescope", FINDS["borescope"] * (1 - done), _FALSE_ALARM),
-        ("pressure", 30, "exchanger ok by pressure test", FINDS["pressure test"] * (1 - done), 0.02),
-    ]
-    if air and facts.newest("o2_step_pct", None) is None:
-        rows.append(("o2_step", 6, "o2 step ", 0.7, 0.08))
-    if air and facts.newest("supply_air_co_ppm", None) is None:
-        rows.append(("register", 4, "register ", 0.35, 0.03))
-    told = sorted(rows, key=lambda row: -_gain(probability, row[3], row[4]) / row[1])
-    return [_next(probability, *row) for row in told if row[3] > 0.02][:3]
+    rows = coverages(facts, parts)
+    missed = 1 - found_by_now(rows)
+    for key, method, minutes, starter in (
+        ("borescope", "borescope", 12, f"exchanger ok {parts}/{parts} by borescope"),
+        ("pressure", WHOLE_AT_ONCE, 30, "exchanger ok by pressure test"),
+    ):
+        own = Coverage(parts, parts, method, FINDS[method], "")
+        after = sorted([*(row for row in rows if row.method != method), own], key=lambda row: -row.finds)
+        finds = 1 - (1 - found_by_now(after)) / missed
+        yield _Offer(key, minutes, starter, finds, _LOOK_ALARMS, None, seen_sign(after))
 
 
-def _next(before: float, key: str, minutes: int, starter: str, finds: float, alarms: float) -> NextLook:
-    odds = before / (1 - before)
-    return NextLook(key, minutes, starter, _share(odds * finds / alarms), _share(odds * (1 - finds) / (1 - alarms)))
+def _looks_outside(unit: Unit, facts: Facts) -> Iterator[_Offer]:
+    if not any(path.key == "air" for path in unit.paths):
+        return
+    if facts.newest("o2_step_pct", None) is None:
+        found, nothing = o2_step_sign(_STEP_SEEN_PCT), o2_step_sign(0.0)
+        yield _Offer("o2_step", 6, "o2 step ", _STEP_FINDS, _STEP_ALARMS, found, nothing)
+    if facts.newest("supply_air_co_ppm", None) is None:
+        found, nothing = register_sign(_REGISTER_SEEN_PPM), register_sign(0.0)
+        yield _Offer("register", 4, "register ", _REGISTER_FINDS, _REGISTER_ALARMS, found, nothing)
+
+
+def _with(signs: tuple[Sign, ...], added: Sign) -> tuple[Sign, ...]:
+    return (*(sign for sign in signs if sign.key != added.key), added)
 
 
 def _gain(before: float, finds: float, alarms: float) -> float:

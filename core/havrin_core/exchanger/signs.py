@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
-from havrin_core.exchanger.coverage import RENEWED, coverages, since_renewed
+from havrin_core.exchanger.coverage import RENEWED, Coverage, coverages, found_by_now, since_renewed
 from havrin_core.facts.facts import Facts, ReadingFact
 from havrin_core.limits.table import bound, most
 from havrin_core.machine.unit import Unit
@@ -28,6 +28,7 @@ _SEEN = {
 _DOUBTFUL_RATIO = 6.0  # a line that may be a crack
 _UNSURE = {"": 1.0, "sure": 1.0, "likely": 0.7, "unsure": 0.4}  # share of the weight, as a power
 _RESET_RATIO, _CORROSIVE_RATIO = 1.8, 2.0
+_LEAST_SEEN = 0.02  # no look clears an exchanger altogether
 _HEAT_DEVICES = ("", "limit", "rollout", "aux_limit", "high_limit")
 _CORROSIVE = ("corrosive",)
 
@@ -63,8 +64,27 @@ def signs_of(unit: Unit, facts: Facts) -> Iterator[Sign]:
     yield from _resets(facts)
     if set(unit.surroundings) & set(_CORROSIVE):
         yield Sign("corrosive", _CORROSIVE_RATIO, "surroundings")
-    for row in coverages(facts, unit.plate.exchanger_cells):
-        yield Sign("seen", max(1 - row.finds, 0.02), "look", row.entry_id, {"coverage": row})
+    rows = coverages(facts, unit.plate.exchanger_cells)
+    if rows:
+        yield seen_sign(rows)
+
+
+def seen_sign(rows: list[Coverage]) -> Sign:
+    """Return what it says that no breach was seen by these looks, all of them together; named after the best."""
+    return Sign("seen", max(1 - found_by_now(rows), _LEAST_SEEN), "coverage", rows[0].entry_id, {"coverage": rows[0]})
+
+
+def o2_step_sign(value_pct: float, entry_id: str = "") -> Sign:
+    """Return what an O2 step at blower start says, % points."""
+    ratio = {"out": 8.0, "near": 3.0}.get(bound("o2_step.most").verdict(value_pct), 0.5)
+    return Sign("o2_step", ratio, "blower start", entry_id, {"value": abs(value_pct)})
+
+
+def register_sign(over_room_ppm: float, entry_id: str = "") -> Sign:
+    """Return what CO at a register says, ppm above the room."""
+    sure, least = most("register_co.sure"), most("register_co.least")
+    ratio = 15.0 if over_room_ppm > sure else 4.0 if over_room_ppm > least else 0.7
+    return Sign("register_co", ratio, "register", entry_id, {"value": over_room_ppm})
 
 
 def _looks(facts: Facts) -> Iterator[Sign]:
@@ -90,9 +110,7 @@ def _renewed_fact(facts: Facts, quantity: str) -> ReadingFact | None:
 def _steps(facts: Facts) -> Iterator[Sign]:
     oxygen = _renewed_fact(facts, "o2_step_pct")
     if oxygen is not None:
-        verdict = bound("o2_step.most").verdict(oxygen.value)
-        ratio = {"out": 8.0, "near": 3.0}.get(verdict, 0.5)
-        yield Sign("o2_step", ratio, "blower start", oxygen.entry_id, {"value": abs(oxygen.value)})
+        yield o2_step_sign(oxygen.value, oxygen.entry_id)
     carbon = _renewed_fact(facts, "co_step_ppm")
     if carbon is not None:
         ratio = 4.0 if bound("co_step.most").verdict(carbon.value) == "out" else 0.8
@@ -103,9 +121,7 @@ def _register(facts: Facts) -> Iterator[Sign]:
     register, room = _renewed_fact(facts, "supply_air_co_ppm"), facts.newest("room_co_ppm", None)
     if register is None:
         return
-    over = register.value - (room.value if room else 0.0)
-    ratio = 15.0 if over > most("register_co.sure") else 4.0 if over > most("register_co.least") else 0.7
-    yield Sign("register_co", ratio, "register", register.entry_id, {"value": over})
+    yield register_sign(register.value - (room.value if room else 0.0), register.entry_id)
 
 
 def _resets(facts: Facts) -> Iterator[Sign]:

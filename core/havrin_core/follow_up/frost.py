@@ -5,7 +5,7 @@ from math import isinf
 
 from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.cooling import USUAL_FLOOR_M2, Building, hours_to_frost
-from havrin_core.phrases import Saying, phrase
+from havrin_core.phrases import Saying, in_a_row, phrase
 from havrin_core.quantities.display import sentence
 
 _USUAL_INDOOR_K = 273.15 + 20.0
@@ -71,22 +71,46 @@ def frost_says(plan: ShutdownPlan, system: str) -> Saying:
     if isinf(plan.hours[0]):
         return phrase("outdoors_pipes_are_not_risk", outdoors=outdoors)
     least, most = plan.hours
-    parts = {
-        "inside": sentence(plan.indoor_k, "temperature", system),
-        "outdoors": outdoors,
-        "floor": sentence(plan.building.floor_m2, "floor", system),
-        "building": phrase("building_as_said", **_words_of(plan.building)),
-    }
+    inside, floor = (
+        sentence(value, dimension, system)
+        for value, dimension in ((plan.indoor_k, "temperature"), (plan.building.floor_m2, "floor"))
+    )
+    building = _words_of(plan.building)
     if least < 1:
-        return phrase("pipes_at_risk_within_the_hour", **parts)
+        return phrase("pipes_at_risk_within_the_hour", building=building, floor=floor, inside=inside, outdoors=outdoors)
     if isinf(most):
-        return phrase("pipes_from_hours_on", least=int(least), **parts)
-    return phrase("about_hours_until_pipes_are", least=int(least), most=round(most), **parts)
+        return phrase(
+            "pipes_from_hours_on",
+            least=int(least),
+            building=building,
+            floor=floor,
+            inside=inside,
+            outdoors=outdoors,
+        )
+    return phrase(
+        "about_hours_until_pipes_are",
+        least=int(least),
+        most=round(most),
+        building=building,
+        floor=floor,
+        inside=inside,
+        outdoors=outdoors,
+    )
 
 
-def _words_of(building: Building) -> dict[str, Saying]:
-    return {
-        "mass": phrase(f"mass_{building.mass}"),
-        "insulation": phrase(f"insulation_{building.insulation}"),
-        "draughts": phrase(f"draughts_{building.draughts}"),
-    }
+_MASS = {"light": phrase("mass_light"), "medium": phrase("mass_medium"), "heavy": phrase("mass_heavy")}
+_INSULATED = {
+    "poor": phrase("insulation_poor"),
+    "average": phrase("insulation_average"),
+    "good": phrase("insulation_good"),
+}
+_DRAUGHTS = {
+    "draughty": phrase("draughts_draughty"),
+    "average": phrase("draughts_average"),
+    "tight": phrase("draughts_tight"),
+}
+
+
+def _words_of(building: Building) -> Saying:
+    said = (_MASS[building.mass], _INSULATED[building.insulation], _DRAUGHTS[building.draughts])
+    return in_a_row(said, ", ")

@@ -38,6 +38,7 @@ class HouseRules:
     co_as_measured_ppm: float = 100.0
     draft_margin_share: float = 0.20
     tightness_least_min: float = 10.0
+    line_hz: float = 60.0
 
     @property
     def reset_cycles(self) -> int:
@@ -56,6 +57,7 @@ LIMITS: Mapping[str, tuple[str, str, float, float]] = {
     "co_air_free_ask_ppm": ("Flue CO air-free: ask why above", "ppm", 10, 1000),
     "co_as_measured_ppm": ("Flue CO as measured: at most", "ppm", 10, 1000),
     "draft_margin_share": ("Draft beyond the switch's stamp, share of it", "share", 0.0, 1.0),
+    "line_hz": ("Line frequency", "Hz", 50.0, 60.0),
     "tightness_least_min": ("Tightness test: at least", "min", 1.0, 240.0),
 }
 
@@ -82,6 +84,7 @@ PRESETS: Mapping[str, HouseRules] = {
         altitude_derate="none",
         scheme="two_classes",
         tightness_least_min=2.0,
+        line_hz=50.0,
     ),
 }
 

@@ -18,6 +18,7 @@ MANIFOLD_TOLERANCE = 0.05  # share of the plate value where the plate states non
 _LOCKUP_OVER_RUNNING = 1.30
 _FLAME_DOUBT = 1.5
 _WATER_LEAST_PA = 55_000.0  # about 8 psi: a two-storey system still full
+_WATER_PA_M, _WATER_OVER_PA = 9_700.0, 28_000.0  # cold water per metre of height; 4 psi left at the top
 _DERATE_FLOOR_FT, _TEN_PCT_CEILING_FT = 2000.0, 4500.0
 
 Computed = Callable[[Unit, HouseRules, str | None, Beside], Band | None]
@@ -80,6 +81,9 @@ def _lock_up(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -
     most, running_pa = supply.high if supply else None, beside.running_pa
     if running_pa is None:
         return Band(supply.source, high=most, acquits=False) if supply and most is not None else None
+    if supply is not None and supply.low is not None and running_pa < supply.low:
+        # a line that sags under load makes a sound regulator look as if it locked up high
+        return Band(supply.source, high=most, note=phrase("line_sags_no_lock_up"), acquits=False)
     over = min(_LOCKUP_OVER_RUNNING * running_pa, most or float("inf"))
     inputs = (
         Input(phrase("running_supply"), running_pa, "pressure"),
@@ -168,9 +172,9 @@ def _flame_least(unit: Unit, rules: HouseRules, stage: str | None, beside: Besid
 
 
 def _igniter(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
-    """A cold hot-surface igniter by its type; of an unknown type the widest of all."""
+    """A cold hot-surface igniter by its type and voltage; of an unknown type anything that is usual at line voltage."""
     kind, bands = unit.plate.igniter, IGNITER_BANDS_OHM
-    low, high = bands[kind] if kind else (min(b[0] for b in bands.values()), max(b[1] for b in bands.values()))
+    low, high = bands[kind] if kind else (bands["silicon_nitride"][0], bands["silicon_carbide"][1])
     said = PLATE_CHOICES["igniter"][1][kind] if kind else phrase("type_not_plate_any_hot")
     return Band(DEFAULT, low, high, note=phrase("cold_white_marks_count_whatever", said=said))
 
@@ -196,9 +200,11 @@ def _water_pressure(unit: Unit, rules: HouseRules, stage: str | None, beside: Be
     relief_pa = unit.plate.water_relief_pa
     if relief_pa is None:
         return None
-    inputs = (Input(phrase("relief_valves_rating"), relief_pa, "water_pressure"),)
+    inputs: tuple[Input, ...] = (Input(phrase("relief_valves_rating"), relief_pa, "water_pressure"),)
+    least = _WATER_LEAST_PA if beside.height_m is None else beside.height_m * _WATER_PA_M + _WATER_OVER_PA
+    if beside.height_m is not None:
+        inputs = (*inputs, Input(phrase("height_of_the_system"), beside.height_m, "length"))
     why = Why(phrase("relief_rating_0_90_doubt"), inputs, phrase("relief_valves_tag_margin_havrins"))
-    least = _WATER_LEAST_PA
     return Band(DEFAULT, least, 0.9 * relief_pa, 1.2 * least, 0.8 * relief_pa, phrase("clear_relief_valve"), why)
 
 

@@ -10,10 +10,14 @@ PLATE, MANUAL, HOUSE, DEFAULT, PHYSICS, TECHNICIAN = "plate", "manual", "house",
 
 @dataclass(frozen=True, slots=True)
 class Beside:
-    """What was read beside a value and moves its limits: running supply, Pa gauge, and outdoors, K; None where unread."""
+    """What was read beside a value and moves its limits: running supply, Pa gauge, outdoors, K, the system's height, m.
+
+    None where it was not read.
+    """
 
     running_pa: float | None = None
     outdoor_k: float | None = None
+    height_m: float | None = None
 
 
 NOTHING_BESIDE = Beside()

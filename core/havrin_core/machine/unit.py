@@ -30,7 +30,17 @@ PLATE_CHOICES: Mapping[str, tuple[str, Mapping[str, str]]] = {
             "IV": "IV: under pressure, wet",
         },
     ),
-    "igniter": ("Igniter", {"silicon_carbide": "silicon carbide", "silicon_nitride": "silicon nitride"}),
+    "igniter": (
+        "Igniter",
+        {
+            "silicon_carbide": "silicon carbide, 120 V",
+            "silicon_carbide_24": "silicon carbide, 24 V",
+            "silicon_nitride": "silicon nitride, voltage not on the plate",
+            "silicon_nitride_120": "silicon nitride, 120 V",
+            "silicon_nitride_80": "silicon nitride, 80 V",
+            "silicon_nitride_24": "silicon nitride, 24 V",
+        },
+    ),
     "exchanger": ("Heat exchanger", EXCHANGERS),
 }
 

@@ -10,7 +10,14 @@ CAPACITOR_TOLERANCE = 0.06
 SUPPLY_TOLERANCE = 0.10
 VOLTAGE_IMBALANCE_MOST_PCT, CURRENT_IMBALANCE_MOST_PCT = 2.0, 10.0
 # Resistance of hot-surface igniters, cold, ohm: typical values for guidance
-IGNITER_BANDS_OHM = {"silicon_carbide": (40.0, 200.0), "silicon_nitride": (10.0, 75.0)}
+IGNITER_BANDS_OHM = {
+    "silicon_carbide": (40.0, 200.0),
+    "silicon_carbide_24": (1.5, 10.0),
+    "silicon_nitride": (10.0, 75.0),
+    "silicon_nitride_120": (35.0, 75.0),
+    "silicon_nitride_80": (10.0, 25.0),
+    "silicon_nitride_24": (0.8, 6.0),
+}
 
 
 def imbalance_pct(phases: Sequence[float]) -> float:

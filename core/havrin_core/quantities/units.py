@@ -48,6 +48,11 @@ UNITS: tuple[Unit, ...] = (
     Unit("mbar", "pressure", 100.0, decimals=2, aliases=("mb",)),
     Unit("bar", "pressure", 1e5, decimals=2),
     Unit("psi", "pressure", PSI_PA, decimals=2, aliases=("psig",)),
+    Unit("inWC", "draft", INWC_PA, decimals=3, aliases=('"wc', "inwc", "iwc", "inh2o", "in.w.c.", '"', "wc")),
+    Unit("Pa", "draft", 1.0, decimals=1, aliases=("pa",)),
+    Unit("hPa", "draft", 100.0, decimals=3, aliases=("hpa",)),
+    Unit("kPa", "draft", 1000.0, decimals=4, aliases=("kpa",)),
+    Unit("mbar", "draft", 100.0, decimals=3, aliases=("mb",)),
     Unit("psi", "water_pressure", PSI_PA, decimals=1, aliases=("psig",)),
     Unit("bar", "water_pressure", 1e5, decimals=2),
     Unit("kPa", "water_pressure", 1000.0, decimals=0, aliases=("kpa",)),
@@ -65,7 +70,7 @@ UNITS: tuple[Unit, ...] = (
     Unit("A", "current", 1.0, decimals=2, aliases=("a", "amp", "amps")),
     Unit("mA", "current", 1e-3, decimals=1, aliases=("ma",)),
     Unit("Ω", "resistance", 1.0, decimals=0, aliases=("ohm", "ohms")),
-    Unit("µA", "current_small", 1e-6, decimals=1, aliases=("ua", "μa", "microamp", "microamps")),
+    Unit("µA", "current_small", 1e-6, decimals=2, aliases=("ua", "μa", "microamp", "microamps")),
     Unit("ppm", "ppm", 1.0, decimals=0),
     Unit("ppm", "ppm_fine", 1.0, decimals=1),
     Unit("%", "percent", 1.0, decimals=1, aliases=("pct",)),
@@ -97,6 +102,7 @@ UNITS: tuple[Unit, ...] = (
 
 DIMENSION_NAMES = {
     "pressure": "a pressure",
+    "draft": "a draft",
     "water_pressure": "a water pressure",
     "temperature": "a temperature",
     "temperature_difference": "a difference of temperatures",
@@ -154,6 +160,7 @@ def units_of(dimension: str) -> tuple[Unit, ...]:
 _SYSTEMS = {
     "us": {
         "pressure": "inWC",
+        "draft": "inWC",
         "water_pressure": "psi",
         "temperature": "°F",
         "temperature_difference": "°F",
@@ -169,6 +176,7 @@ _SYSTEMS = {
     },
     "metric": {
         "pressure": "mbar",
+        "draft": "mbar",
         "water_pressure": "bar",
         "temperature": "°C",
         "temperature_difference": "K",

@@ -6,5 +6,5 @@ from havrin_core.limits.model import Beside
 
 def beside_of(facts: Facts) -> Beside:
     """Return the newest readings of this visit that limits of others depend on."""
-    running, outdoor = facts.newest("supply_running_pa", None), facts.newest("outdoor_temp_k", None)
-    return Beside(running.value if running else None, outdoor.value if outdoor else None)
+    rows = (facts.newest(q, None) for q in ("supply_running_pa", "outdoor_temp_k", "system_height_m"))
+    return Beside(*(row.value if row else None for row in rows))

@@ -2,6 +2,7 @@
 
 from havrin_core.rules import (
     devices,
+    electrical,
     exchanger_odds,
     findings,
     flue,
@@ -17,7 +18,14 @@ from havrin_core.rules import (
 from havrin_core.rules.context import Context
 from havrin_core.rules.model import FlueView, Reason, Sample
 
-SAMPLES: tuple[Sample, ...] = (*room_air.SAMPLES, *gas.SAMPLES, *flue.SAMPLES, *vent.SAMPLES, *devices.SAMPLES)
+SAMPLES: tuple[Sample, ...] = (
+    *room_air.SAMPLES,
+    *gas.SAMPLES,
+    *flue.SAMPLES,
+    *vent.SAMPLES,
+    *devices.SAMPLES,
+    *electrical.SAMPLES,
+)
 
 
 def every_reason(context: Context, bare: Context, views: list[FlueView]) -> list[Reason]:
@@ -35,5 +43,6 @@ def every_reason(context: Context, bare: Context, views: list[FlueView]) -> list
         *water.water_reasons(context, views),
         *mistakes.mistake_reasons(context),
         *plate.plate_reasons(context, bare),
+        *electrical.electrical_reasons(context),
         *service.service_reasons(context),
     ]

@@ -1,5 +1,7 @@
 """Lines whose number is computed from what was counted: ``clock``, ``orifice``, ``cap``, ``phases``, ``tight``, ``va`` …"""
 
+import re
+
 from havrin_core.errors import CoreError
 from havrin_core.phrases import phrase
 from havrin_core.physics.electrical import imbalance_pct
@@ -19,7 +21,16 @@ from havrin_core.shorthand.words import PHASE_WORDS, STAGE_WORDS
 from havrin_core.tape.entries import Reading
 
 _DISCHARGE = (0.5, 1.0)
-_LINE_MOST_V = 60.0  # phases below this are amps
+_AMPS_MOST, _LINE_LEAST_V = 45.0, 150.0  # three numbers up to the one are amps, from the other on volts
+_PHASE_WORD = re.compile(r"[A-Za-z]+")
+_PHASE_UNITS = {
+    "v": "voltage",
+    "volt": "voltage",
+    "volts": "voltage",
+    "a": "current",
+    "amp": "current",
+    "amps": "current",
+}
 
 Outcome = Reading | Problem | Ask
 
@@ -59,19 +70,25 @@ def _orifice(words: list[str], stage: str, situation: Situation) -> Outcome:
 
 
 def _phases(words: list[str], stage: str, situation: Situation) -> Outcome:
-    """``phases 208 212 206``: volts between lines, or amps of the three."""
-    pieces = [
-        (word, number_of(word.lower().removesuffix("v").removesuffix("a")))
-        for word in words
-        if word.lower() not in ("v", "a", "volts", "amps")
-    ]
-    numbers = [number for _, number in pieces if number is not None]
-    if len(numbers) != 3 or len(pieces) != 3:
-        return Problem(" ".join(words) or "phases", phrase("three_readings_phases_208_212"))
-    kind = "voltage" if min(numbers) > _LINE_MOST_V else "current"
+    """``phases 208 212 206``: volts between lines, or amps of the three; between what either can be the unit is asked."""
+    text = " ".join(words)
+    units = {_PHASE_UNITS[w.lower()] for w in _PHASE_WORD.findall(text) if w.lower() in _PHASE_UNITS}
+    numbers = [number for word in _PHASE_WORD.sub(" ", text).split() if (number := number_of(word)) is not None]
+    known = all(word.lower() in _PHASE_UNITS for word in _PHASE_WORD.findall(text))
+    if len(numbers) != 3 or len(_PHASE_WORD.sub(" ", text).split()) != 3 or len(units) > 1 or not known:
+        return Problem(text or "phases", phrase("three_readings_phases_208_212"))
     value = imbalance_pct(numbers)
+    kind = next(iter(units), "") or _phase_kind(numbers)
+    if not kind:
+        return Ask(phrase("phases_which"), (f"phases {text} V", f"phases {text} A"))
     parts = tuple((f"phase_{i}", n) for i, n in enumerate(numbers, 1))
     return Reading(f"{kind}_imbalance_pct", value, round(value, 2), "%", computed_from=parts)
+
+
+def _phase_kind(numbers: list[float]) -> str:
+    if max(numbers) <= _AMPS_MOST:
+        return "current"
+    return "voltage" if min(numbers) >= _LINE_LEAST_V else ""
 
 
 _READERS = {

@@ -59,6 +59,7 @@ class Situation:
     air_temps_k: Callable[[], tuple[float, float] | None] = _no_air_temps  # return, supply as last read: a bare "rise"
     open: Callable[[], tuple[tuple[str, str], ...]] = _nothing_open  # what asks for a cause: (code, family of causes)
     today: date | None = None
+    line_hz: float = 60.0
     stations: tuple[tuple[str, str, str | None], ...] = ()  # base, key and stage of each station
 
     def station_at(self, base: str, stage: str | None) -> str:
@@ -79,6 +80,7 @@ def situation_of(
     air_temps_k: Callable[[], tuple[float, float] | None] = _no_air_temps,
     open: Callable[[], tuple[tuple[str, str], ...]] = _nothing_open,
     today: date | None = None,
+    line_hz: float = 60.0,
 ) -> Situation:
     """Return the situation in which a line is typed at ``unit``; ``stage`` None is the top one."""
     nodes = tuple((s.key, *s.between) for path in unit.paths for s in path.stations if s.between)
@@ -96,6 +98,7 @@ def situation_of(
         air_temps_k=air_temps_k,
         open=open,
         today=today,
+        line_hz=line_hz,
         stations=tuple((s.base, s.key, s.stage) for s in unit.stations()),
     )
 

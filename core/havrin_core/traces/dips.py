@@ -86,4 +86,4 @@ def quiet_run_s(dips: Sequence[Dip], watched_s: float, confidence: float = CONFI
     """
     if not dips or not watched_s > 0:
         return None
-    return watched_s * ((1 - confidence) ** (-1 / len(dips)) - 1)
+    return float(watched_s * ((1 - confidence) ** (-1 / len(dips)) - 1))

@@ -99,7 +99,7 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand(
         "draft_pa",
         "Draft at switch",
-        "pressure",
+        "draft",
         "draft",
         ("draft", "dr", "switch"),
         -3 * _KPA,
@@ -110,7 +110,7 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand(
         "draft_least_pa",
         "Least draft while it ran",
-        "pressure",
+        "draft",
         "draft",
         ("least draft", "worst draft"),
         -3 * _KPA,
@@ -195,6 +195,15 @@ MEASURANDS: tuple[Measurand, ...] = (
         1000 * _KPA,
     ),
     Measurand(
+        "system_height_m",
+        "Height of the system over the boiler",
+        "length",
+        "water_pressure",
+        ("system height", "height of system", "highest radiator"),
+        0.5,
+        200,
+    ),
+    Measurand(
         "water_supply_temp_k", "Supply water", "temperature", "water_supply", ("ws", "supply water"), 273, 450, True
     ),
     Measurand("water_return_temp_k", "Return water", "temperature", "return_water", ("wr", "return water"), 273, 400),
@@ -213,12 +222,12 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("gas_leak_m3_s", "Leak of the closed line", "leak", "supply_standing", ("gas leak",), -1e-4, 1e-2),
     Measurand("orifice_diameter_m", "Orifice", "bore", "manifold", ("bore",), 0.0002, 0.02, True),
     Measurand("vent_height_m", "Height of the vent", "length", "vent", ("height", "vent height"), 0.3, 120),
-    Measurand("collar_static_pa", "Pressure at the collar", "pressure", "vent", ("collar", "vent pressure"), -500, 500),
+    Measurand("collar_static_pa", "Pressure at the collar", "draft", "vent", ("collar", "vent pressure"), -500, 500),
     Measurand("igniter_ohm", "Igniter, cold", "resistance", "burner", ("igniter", "hsi"), 0, 5000),
     Measurand(
         "vent_draft_pa",
         "Draft in the vent",
-        "pressure",
+        "draft",
         "vent",
         ("vent draft", "breech draft", "breeching draft", "stack draft", "flue draft"),
         -500,
@@ -227,7 +236,7 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand(
         "overfire_draft_pa",
         "Draft over the fire",
-        "pressure",
+        "draft",
         "vent",
         ("overfire", "overfire draft", "over fire", "over fire draft", "overfire pressure"),
         -500,

@@ -7,7 +7,7 @@ from math import ceil
 from typing import Any
 
 from havrin_core.limits.model import Band
-from havrin_core.quantities.display import sentence
+from havrin_core.quantities.display import digits_apart, sentence, show_apart
 from havrin_core.quantities.formats import day_words, number
 from havrin_core.rules.model import Reason
 from havrin_core.rules.readings import judged_value
@@ -89,8 +89,7 @@ def _finding(reason: Reason, look: Condition) -> _Parts:
 
 def _reading(facts: Facts, system: str) -> _Parts:
     quantity, band, value = facts["quantity"], facts["band"], facts["value"]
-    reading = sentence(value, measurand(quantity).dimension, system)
-    limit = limit_text(quantity, band, value, system)
+    reading, limit = reading_against(quantity, band, value, system)
     name = quantity_name(quantity, facts["stage"])
     said = (
         "{name}: {reading}, out of its limit ({limit})."
@@ -100,9 +99,26 @@ def _reading(facts: Facts, system: str) -> _Parts:
     return _Parts(text(said, name=name, reading=reading, limit=limit), reading, limit)
 
 
+def reading_against(quantity: str, band: Band, value: float, system: str) -> tuple[str, str]:
+    """Return a reading and the bound that it broke or nears, like "0.70 µA" and "least 0.80 µA".
+
+    Both have as many digits as tell them apart; a size that counts whichever sign it has is laid against the bound as a size.
+    """
+    bound, word = _bound(quantity, band, value)
+    judged = judged_value(quantity, value)
+    shown, limit = show_apart(judged, bound, measurand(quantity).dimension, system)
+    sign = "−" if value < 0 <= judged else ""
+    return f"{sign}{shown.text} {shown.unit}", text(
+        "{word} {value}", word=text(word), value=f"{limit.text} {limit.unit}"
+    )
+
+
 def limit_text(quantity: str, band: Band, value: float, system: str) -> str:
-    """Return the bound that ``value`` broke or nears, in words, like "least 0.8 µA"."""
-    dimension = measurand(quantity).dimension
+    """Return the bound that ``value`` broke or nears, in words, like "least 0.80 µA"."""
+    return reading_against(quantity, band, value, system)[1]
+
+
+def _bound(quantity: str, band: Band, value: float) -> tuple[float, str]:
     judged = judged_value(quantity, value)
     bounds = [
         (bound, word)
@@ -115,17 +131,22 @@ def limit_text(quantity: str, band: Band, value: float, system: str) -> str:
         if bound is not None
     ]
     hard = [row for row in bounds[:2] if row[0] in (band.low, band.high)] or bounds
-    bound, word = min(hard, key=lambda pair: abs(judged - pair[0]))
-    return text("{word} {value}", word=text(word), value=sentence(bound, dimension, system))
+    return min(hard, key=lambda pair: abs(judged - pair[0]))
 
 
-def _ppm(value: float) -> str:
-    return f"{number(value, '.0f')} ppm" if value >= 10 or value == int(value) else f"{number(value, '.1f')} ppm"
+def _ppm(value: float, beyond: float | None = None) -> str:
+    """Return a CO reading; where it is ``beyond`` a limit, with as many digits as show that."""
+    least = 0 if value >= 10 or value == int(value) else 1
+    digits = least if beyond is None else digits_apart(value, beyond, least)
+    return f"{number(value, f'.{digits}f')} ppm"
 
 
 def _room_co(said: str) -> Callable[[Facts, str], _Parts]:
     def parts(facts: Facts, system: str) -> _Parts:
-        reading, limit = _ppm(facts["value"]), text("above {limit} ppm", limit=number(facts["limit"], "g"))
+        reading, limit = (
+            _ppm(facts["value"], facts["limit"]),
+            text("above {limit} ppm", limit=number(facts["limit"], "g")),
+        )
         where = quantity_name(facts["quantity"]) + (f", {facts['place']}" if facts["place"] else "")
         return _Parts(text("{where} {reading}: {what}", where=where, reading=reading, what=text(said)), reading, limit)
 
@@ -163,12 +184,22 @@ def _discharge(facts: Facts, system: str) -> _Parts:
     )
 
 
+def _both(least: str, air_free: float, measured: float, limit: float) -> str:
+    """Return CO air-free with what the analyzer showed beside it."""
+    return text(
+        "{least}{value} air-free ({measured} as measured)",
+        least=least,
+        value=_ppm(air_free, limit),
+        measured=_ppm(measured),
+    )
+
+
 def _co(said: str) -> Callable[[Facts, str], _Parts]:
     def parts(facts: Facts, system: str) -> _Parts:
         air_free = facts["air_free"]
         least = text("at least ") if facts["at_least"] else ""
         measured = text("{least}{value} as measured", least=least, value=_ppm(facts["value"]))
-        reading = measured if air_free is None else text("{least}{value} air-free", least=least, value=_ppm(air_free))
+        reading = measured if air_free is None else _both(least, air_free, facts["value"], facts["limit"])
         if "ratio" in facts:
             reading = text("CO/CO₂ {ratio}", ratio=number(facts["ratio"], ".4f"))
         limit = text(said, limit=number(facts["limit"], "g"))
@@ -222,7 +253,7 @@ def _spillage(said: str) -> Callable[[Facts, str], _Parts]:
 
 
 def _vent_pressure(facts: Facts, system: str) -> _Parts:
-    reading = sentence(facts["value"], "pressure", system)
+    reading = sentence(facts["value"], "draft", system)
     said = text(
         "The vent is under pressure ({name} {reading}); category {category} runs under suction, its joints leak.",
         name=lower_first(quantity_name(facts["quantity"])),
@@ -233,13 +264,26 @@ def _vent_pressure(facts: Facts, system: str) -> _Parts:
 
 
 def _weak_draft(facts: Facts, system: str) -> _Parts:
-    reading, limit = (sentence(-facts[part], "pressure", system) for part in ("value", "limit"))
+    reading, limit = (sentence(-facts[part], "draft", system) for part in ("value", "limit"))
     said = text(
         "The vent draws {reading}; at this outdoor temperature at least {limit} is wanted.",
         reading=reading,
         limit=limit,
     )
     return _Parts(said, reading, text("at least {limit}", limit=limit))
+
+
+def _capacitor(facts: Facts, system: str) -> _Parts:
+    value, rated = (sentence(facts[name], "capacitance", system) for name in ("value", "rated"))
+    share, tolerance = number(100 * facts["share"], "+.0f"), number(100 * facts["tolerance"], "g")
+    said = text(
+        "The capacitor reads {value}, {share} % off its {rated}; ±{tolerance} % is allowed.",
+        value=value,
+        share=share,
+        rated=rated,
+        tolerance=tolerance,
+    )
+    return _Parts(said, value, text("{rated} ±{tolerance} %", rated=rated, tolerance=tolerance))
 
 
 def _stack(cold: bool) -> Callable[[Facts, str], _Parts]:
@@ -398,6 +442,7 @@ _BY_CODE: Mapping[str, Callable[[Facts, str], _Parts]] = {
     "spillage_time": _spillage(""),
     "spillage_time.near": _spillage(" Was the vent cold?"),
     "vent_pressure": _vent_pressure,
+    "capacitor_out": _capacitor,
     "vent_draft_weak": _weak_draft,
     "vent_draft_weak.near": _weak_draft,
     "stack_cold": _stack(True),
@@ -429,7 +474,7 @@ _BY_CODE: Mapping[str, Callable[[Facts, str], _Parts]] = {
     "override": _override("Set milder by the supervisor, {who}: {words}"),
     "cannot_condense": _condensing("It cannot condense: its return water is {water}, the flue's dew point {dew}."),
     "condenses": _condensing(
-        "It condenses where it is not made for it: its return water is {water}, the flue's dew point {dew}."
+        "The return water is {water}; a boiler that is not made to condense wants {dew} or more, or it rots in its own water."
     ),
     "lock_out_gap": _lock_out_gap,
     "plate_excuses": _plate,
@@ -470,6 +515,7 @@ _ADVICE: Mapping[str, str] = {
     "o2": "Look for false air, input and draft; the manual's own band goes before this one.",
     "spillage": "Look at vent, draft, air supply, and a room under suction.",
     "vent_pressure": "Clear vent and terminal, look for a fan that blows into it; suction is negative.",
+    "capacitor": "Discharge it, power off, one lead off, and read it again; a motor on a weak capacitor runs hot and slow.",
     "vent_draft_weak": "Read it five minutes after light-off, fans on, doors shut; look for blockage, air drawn in, a cold vent, a room under suction.",
     "stack_cold": "Look at input, airflow and what cools the vent; look for rust and drips.",
     "stack_hot": "Look at input, airflow or water flow, soot and scale.",

@@ -4,8 +4,9 @@ from collections.abc import Mapping
 
 from havrin_core.limits.model import Band
 from havrin_core.machine.unit import Station, Unit
-from havrin_core.quantities.display import sentence
+from havrin_core.quantities.display import Shown, sentence, show
 from havrin_core.quantities.formats import clock_words
+from havrin_core.quantities.units import shown_unit
 from havrin_core.rules.model import ReadingView
 from havrin_core.standing.model import Assessment, StationView
 from havrin_core.tape.entries import Condition, Reading
@@ -15,7 +16,7 @@ from havrin_core.wording.language import text
 from havrin_core.wording.ledger import put_in
 from havrin_core.wording.names import condition_name, part_name, source
 from havrin_core.wording.phrases import words
-from havrin_core.wording.reasons import limit_text
+from havrin_core.wording.reasons import limit_text, reading_against
 
 _STARTERS: Mapping[str, str] = {"vent": "vent ok", "exchanger": "exchanger ok "}
 
@@ -67,6 +68,15 @@ def line_again(body: Reading) -> str:
     where = f"{(body.station or '').replace('_', ' ')} " if body.quantity == "volts_across_v" else ""
     stage = f" {body.stage}" if body.stage in ("low", "high") else ""
     return f"{measurand(body.quantity).words[0]} {where}{body.typed:g} {body.unit}{stage}"
+
+
+def reading_shown(view: ReadingView, system: str) -> Shown:
+    """Return a reading as it stands beside its limit: out of it, with as many digits as show that."""
+    dimension = measurand(view.quantity).dimension
+    if view.verdict != "out" or view.band is None or not (view.band.low or view.band.high):
+        return show(view.value, dimension, system)
+    said = reading_against(view.quantity, view.band, view.value, system)[0]
+    return Shown(view.value, said.rpartition(" ")[0], shown_unit(dimension, system).symbol)
 
 
 def reading_limit(view: ReadingView, system: str) -> str:

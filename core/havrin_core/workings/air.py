@@ -80,7 +80,7 @@ def _capacitor(context: Context) -> Iterator[Working]:
         return
     share = 100 * capacitor_share(fact.value, rated)
     inputs = (Input(phrase("read"), fact.value, "capacitance"), Input("rating", rated, "capacitance"))
-    limit = 100 * CAPACITOR_TOLERANCE
+    limit = 100 * dict(fact.computed_from).get("tolerance_share", CAPACITOR_TOLERANCE)
     state = "out" if abs(share) > limit else "near" if abs(share) > 0.8 * limit else "in"
     why = Why(phrase("100_read_rating_1"), inputs, phrase("unless_stamped_otherwise_havrins_default", limit=limit))
     said = phrase("discharged_before_read_power_off") if abs(share) > 60 else ""

@@ -40,8 +40,8 @@ def _margin(context: Context, stage: str) -> Iterator[Working]:
         return
     value = abs(fact.value) - point
     inputs = (
-        Input(phrase("suction_switch"), abs(fact.value), "pressure"),
-        Input(phrase("make_point_stamped"), point, "pressure"),
+        Input(phrase("suction_switch"), abs(fact.value), "draft"),
+        Input(phrase("make_point_stamped"), point, "draft"),
     )
     band = band_for(context.unit, context.rules, "draft_pa", stage)
     why = Why(
@@ -55,9 +55,9 @@ def _margin(context: Context, stage: str) -> Iterator[Working]:
         "draft_margin_pa",
         phrase("margin_switch"),
         value,
-        "pressure",
+        "draft",
         why,
-        width_of(context, fact, "pressure"),
+        width_of(context, fact, "draft"),
         stage,
         band.verdict(abs(fact.value)) if band else "",
         said,
@@ -103,7 +103,7 @@ def _theoretical(context: Context) -> Iterator[Working]:
         phrase("mean_vent_taken_outdoors_flues", cooling=_COOLING),
     )
     width = spread(lambda v: pascals(dict(v)), values, widths)
-    yield Working("theoretical_draft_pa", phrase("theoretical_draft_vent"), value, "pressure", why, width)
+    yield Working("theoretical_draft_pa", phrase("theoretical_draft_vent"), value, "draft", why, width)
     yield from _against(context, value, width)
 
 
@@ -116,11 +116,11 @@ def _against(context: Context, theoretical: float, half_width: float) -> Iterato
     width = spread(
         lambda v: 100 * v["read"] / v["theory"],
         {"read": abs(measured.value), "theory": theoretical},
-        {"read": width_of(context, measured, "pressure"), "theory": half_width},
+        {"read": width_of(context, measured, "draft"), "theory": half_width},
     )
     inputs = (
-        Input(phrase("draft_vent_read"), measured.value, "pressure"),
-        Input("theoretical", theoretical, "pressure"),
+        Input(phrase("draft_vent_read"), measured.value, "draft"),
+        Input("theoretical", theoretical, "draft"),
     )
     state, said = _share_state(context, share + width)
     why = Why(phrase("100_read_theoretical"), inputs, phrase("havrins_default_guidance"))
@@ -143,7 +143,7 @@ def _least(context: Context) -> Iterator[Working]:
         return
     state = band.verdict(measured.value) if measured else ""
     yield Working(
-        "draft_wanted_pa", phrase("least_draft_wanted"), -band.high, "pressure", band.why, 0.0, None, state, band.note
+        "draft_wanted_pa", phrase("least_draft_wanted"), -band.high, "draft", band.why, 0.0, None, state, band.note
     )
 
 
@@ -155,7 +155,7 @@ def _category(context: Context, view: FlueView) -> Iterator[Working]:
     temp, dew = view.result.sample.flue_temp_k or 0.0, view.result.losses.dew_point_k
     plate = context.unit.plate.vent_category
     inputs = (
-        Input(phrase("pressure_collar"), collar.value, "pressure"),
+        Input(phrase("pressure_collar"), collar.value, "draft"),
         Input(phrase("flue_collar"), temp, "temperature"),
         Input(phrase("dew_point_flue"), dew, "temperature"),
     )

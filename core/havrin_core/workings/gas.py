@@ -85,7 +85,7 @@ def _metered(context: Context, stage: str, metered: ReadingFact) -> Working:
     width = width_of(context, metered, "power")
     if "time_s" in parts:
         why = computed_why("input_w", metered.computed_from)
-        width = parts.get("half_width_w", metered.value * 0.5 / parts["time_s"])
+        width = width if "half_width_w" in parts else metered.value * 0.5 / parts["time_s"]
     return Working("input_metered_w", phrase("input_meter"), metered.value, "power", why, width, stage, state)
 
 

@@ -13,6 +13,7 @@ from havrin_core.rules.context import Context
 # Stated accuracies where the instrument's record gives none: typical handhelds, for guidance
 USUAL_ACCURACY: Mapping[str, Accuracy] = {
     "pressure": Accuracy(2.0, 0.005, adds=True),
+    "draft": Accuracy(2.0, 0.005, adds=True),
     "temperature": Accuracy(1.0),
     "temperature_difference": Accuracy(1.4),
     "time": Accuracy(0.5),
@@ -53,10 +54,16 @@ def signed(percent: float) -> str:
     return number(percent, "+.0f")
 
 
+_WIDTHS = ("half_width_w", "half_width_m3_s")
+
+
 def width_of(context: Context, fact: ReadingFact | None, dimension: str) -> float:
-    """Return the half-width of a reading: its instrument's own, else what is usual for its dimension."""
+    """Return the half-width of a reading: that which it was computed with, its instrument's own, else its dimension's usual."""
     if fact is None:
         return 0.0
+    computed = next((value for name, value in fact.computed_from if name in _WIDTHS), None)
+    if computed is not None:
+        return computed
     stated = context.accuracies.get(fact.instrument, {}).get(fact.quantity)
     return stated.at(_read(fact.value, dimension)) if stated else usual_half_width(dimension, fact.value)
 

@@ -1,5 +1,6 @@
 """Water side: flow from output and rise; can it condense, does it where it must not?"""
 
+import math
 from collections.abc import Iterator
 
 from havrin_core.errors import OutOfDomain
@@ -13,6 +14,7 @@ from havrin_core.workings.output import heat_given, output_of
 
 _MEAN_K = 333.15
 _WATER_MOLAR_KG = 0.018015
+_SHARE_DOUBT = 0.06  # of the water that condenses: 1 K at the probe, 0.3 % O2, the humidity of the air
 
 
 def water_workings(context: Context, flue: list[FlueView]) -> list[Working]:
@@ -127,6 +129,8 @@ def _condensate(context: Context, stage: str, flue: list[FlueView]) -> Iterator[
         litres_s / 1000,
         "condensate",
         why,
-        0.05 * litres_s / 1000,
+        math.hypot(width_of(context, metered, "power") / metered.value, _SHARE_DOUBT / max(share, _SHARE_DOUBT))
+        * litres_s
+        / 1000,
         stage,
     )

@@ -23,7 +23,7 @@ _FORMULAS: dict[str, tuple[Saying, Saying, Saying]] = {
         phrase("temperatures_were_not_written_are"),
     ),
     "transformer_load_pct": (
-        phrase("100_volts_amps_rated_va"),
+        phrase("hundred_amps_over_rated"),
         phrase("definition"),
         phrase("read_under_load_everything_feeds"),
     ),
@@ -81,11 +81,14 @@ _PARTS: dict[str, tuple[Saying, str]] = {
     "straight_m": (phrase("straight_run"), "length"),
     "elbows_90": ("90° elbows", "count"),
     "elbows_45": ("45° elbows", "count"),
+    "elbow_m": (phrase("one_elbow_counts"), "length"),
     "most_m": (phrase("manuals_most"), "length"),
     "burner_count": ("orifices", "count"),
     "rated_f": ("rating", "capacitance"),
     "line_v": (phrase("line_under_load"), "voltage"),
     "nominal_v": (phrase("plate"), "voltage"),
+    "tolerance_share": (phrase("tolerance_stamped"), "count"),
+    "line_hz": (phrase("line_frequency"), "count"),
     "amps_a": (phrase("amps_winding"), "current"),
     "volts_v": (phrase("volts_across_capacitor"), "voltage"),
 }

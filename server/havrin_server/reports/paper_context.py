@@ -48,6 +48,7 @@ from havrin_core.wording.missing import because_text, missing_text
 from havrin_core.wording.names import quantity_name, source, title, visit_reason
 from havrin_core.wording.phrases import words
 from havrin_core.wording.reasons import limit_text, reason_words
+from havrin_core.wording.stations import reading_shown
 from havrin_server.captures.models import FlueLog, Photo
 from havrin_server.captures.services import series_of
 from havrin_server.instruments.models import Instrument
@@ -217,7 +218,8 @@ def _rows(found: Assessment, system: str) -> list[Row]:
 
 def _row(view: ReadingView, system: str) -> Row:
     what = measurand(view.quantity)
-    value = sentence(view.value, what.dimension, system)
+    shown = reading_shown(view, system)
+    value = f"{shown.text} {shown.unit}"
     earlier = sentence(view.found, what.dimension, system) if view.found is not None else ""
     found, left = (value, "") if view.phase == "found" and not earlier else (earlier, value)
     limited = view.band is not None and (view.band.low is not None or view.band.high is not None)

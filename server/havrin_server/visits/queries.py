@@ -230,6 +230,7 @@ def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situa
         gross_j_m3=lambda: _of_the_line(visit, "line_gross_j_m3"),
         open=lambda: _open_causes(visit),
         today=visit.unit.site.today(timezone.now()),
+        line_hz=visit.rules().line_hz,
     )
     return replace(plain, air_temps_k=lambda: _air_temps(visit, plain.stage))
 

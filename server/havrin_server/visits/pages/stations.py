@@ -8,8 +8,8 @@ from havrin_core.rules.scale import flue_scale, scale_of
 from havrin_core.standing.model import Assessment, StationView
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.missing import missing_text
-from havrin_core.wording.stations import band_source, reading_limit, station_starter, station_words
-from havrin_server.figures.explained import reading_whys, shown_as, shown_if
+from havrin_core.wording.stations import band_source, reading_limit, reading_shown, station_starter, station_words
+from havrin_server.figures.explained import reading_whys, shown_if
 from havrin_server.figures.schemas import Shown
 from havrin_server.visits.schemas.flue import FlueOut
 from havrin_server.visits.schemas.visit import PathOut, ReadingOut, ScaleOut, StationOut
@@ -84,7 +84,7 @@ def _reading(view: ReadingView, system: str) -> ReadingOut:
     return ReadingOut.of(
         view,
         name=what.name,
-        shown=shown_as(view.value, what.dimension, system),
+        shown=Shown.of(reading_shown(view, system)),
         found=shown_if(view.found, what.dimension, system),
         limit=reading_limit(view, system),
         source=band_source(view.band),

@@ -5,6 +5,7 @@ from collections.abc import Sequence
 from havrin_core.facts.facts import Facts, ReadingFact
 from havrin_core.limits.limits import band_for
 from havrin_core.machine.unit import STAGE_LABELS, Unit
+from havrin_core.quantities.display import half_width_text
 from havrin_core.quantities.units import shown_unit
 from havrin_core.tape.visit import VisitTape
 from havrin_core.wording.phrases import words
@@ -58,7 +59,7 @@ def _figure(row: Working, system: str) -> Explained:
         key=f"{row.key} {row.stage or ''}",
         name=words(row.name),
         system=system,
-        half_width=f"{row.half_width / unit.scale:.{unit.decimals}f}" if row.half_width else "",
+        half_width=half_width_text(row.half_width, unit),
         state=row.state,
         aside=words(row.says),
     )
@@ -78,9 +79,9 @@ def _switch(row: SwitchScale, system: str) -> SwitchOut:
     return SwitchOut.of(
         row,
         label=STAGE_LABELS[row.stage],
-        point=shown_as(row.point_pa, "pressure", system),
-        read=shown_if(row.read_pa, "pressure", system),
-        found=shown_if(row.found_pa, "pressure", system),
+        point=shown_as(row.point_pa, "draft", system),
+        read=shown_if(row.read_pa, "draft", system),
+        found=shown_if(row.found_pa, "draft", system),
         starter=f"{row.stage} draft " if STAGE_LABELS[row.stage] else "draft ",
     )
 
@@ -88,7 +89,7 @@ def _switch(row: SwitchScale, system: str) -> SwitchOut:
 def _shown(fact: ReadingFact | None, dimension: str, system: str) -> Shown | None:
     if fact is None:
         return None
-    return shown_as(abs(fact.value) if dimension == "pressure" else fact.value, dimension, system)
+    return shown_as(fact.value, dimension, system)
 
 
 def _vent(unit: Unit, visit: Visit, facts: Facts, draft: Sequence[Working], system: str) -> VentOut:
@@ -99,8 +100,8 @@ def _vent(unit: Unit, visit: Visit, facts: Facts, draft: Sequence[Working], syst
         height=_shown(facts.newest("vent_height_m", None), "length", system),
         outdoor=_shown(facts.newest("outdoor_temp_k", None), "temperature", system),
         flue=_shown(facts.newest("flue_temp_k", unit.stage_keys[-1]), "temperature", system),
-        draft=_shown(facts.newest("vent_draft_pa", None), "pressure", system),
-        theoretical=shown_if(theoretical, "pressure", system),
+        draft=_shown(facts.newest("vent_draft_pa", None), "draft", system),
+        theoretical=shown_if(theoretical, "draft", system),
         spillage=_shown(spill, "time", system),
         spillage_state=band.verdict(spill.value) if band and spill else "none",
         spillage_rule=words(spillage_rule(band)),
