@@ -51,7 +51,7 @@ def test_the_margin_at_the_switch_moves_with_the_reading(sign_in):
     page = sign_in("wenna")
     open_path(page, "F-4", "4")
     write(page, "draft .88")
-    expect(page.locator(".switch .name")).to_contain_text("0.88 inWC")
+    expect(page.locator(".switch .name")).to_contain_text("0.880 inWC")
     expect(page.locator(".figures")).to_contain_text("beyond the stamp")
 
 
