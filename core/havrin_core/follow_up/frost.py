@@ -9,6 +9,7 @@ from havrin_core.phrases import Saying, in_a_row, phrase
 from havrin_core.quantities.display import sentence
 
 _USUAL_INDOOR_K = 273.15 + 20.0
+FROST_LINES = ("floor ", "building medium ", "forecast ", "outdoor ", "indoor ")
 _WORDS = ("vulnerable", "tempheat", "drained", "refuse", "told")
 
 

@@ -10,6 +10,7 @@ from havrin_core.limits.table import LP, NATURAL, usual
 from havrin_core.machine.unit import PLATE_CHOICES, ManualLimit, Unit
 from havrin_core.phrases import phrase
 from havrin_core.physics.electrical import IGNITER_BANDS_OHM
+from havrin_core.physics.expansion import precharge_pa
 from havrin_core.physics.fuels import LP_FUELS
 from havrin_core.quantities.units import FOOT_M
 from havrin_core.quantities.why import Input, Why
@@ -18,7 +19,6 @@ MANIFOLD_TOLERANCE = 0.05  # share of the plate value where the plate states non
 _LOCKUP_OVER_RUNNING = 1.30
 _FLAME_DOUBT = 1.5
 _WATER_LEAST_PA = 55_000.0  # about 8 psi: a two-storey system still full
-_WATER_PA_M, _WATER_OVER_PA = 9_700.0, 28_000.0  # cold water per metre of height; 4 psi left at the top
 _DERATE_FLOOR_FT, _TEN_PCT_CEILING_FT = 2000.0, 4500.0
 
 Computed = Callable[[Unit, HouseRules, str | None, Beside], Band | None]
@@ -201,7 +201,7 @@ def _water_pressure(unit: Unit, rules: HouseRules, stage: str | None, beside: Be
     if relief_pa is None:
         return None
     inputs: tuple[Input, ...] = (Input(phrase("relief_valves_rating"), relief_pa, "water_pressure"),)
-    least = _WATER_LEAST_PA if beside.height_m is None else beside.height_m * _WATER_PA_M + _WATER_OVER_PA
+    least = _WATER_LEAST_PA if beside.height_m is None else precharge_pa(beside.height_m)
     if beside.height_m is not None:
         inputs = (*inputs, Input(phrase("height_of_the_system"), beside.height_m, "length"))
     why = Why(phrase("relief_rating_0_90_doubt"), inputs, phrase("relief_valves_tag_margin_havrins"))

@@ -37,7 +37,7 @@ def room_air_reasons(context: Context) -> Iterator[Reason]:
 
 
 def _room(context: Context, quantity: str) -> Iterator[Reason]:
-    least = most("room_co.source")
+    least = most("room_co.source") + _outdoors(context)
     high = beyond(context, quantity, lambda value: value > least)
     if not high:
         return
@@ -56,6 +56,15 @@ def _room(context: Context, quantity: str) -> Iterator[Reason]:
             "place": worst.place,
         }
         yield Reason(level, code, station, facts, lifts, DEFAULT, ids_of(high), code)
+
+
+def _outdoors(context: Context) -> float:
+    """Return the CO outdoors that a source indoors is looked for above; what stops a unit or empties a room stays absolute.
+
+    More outdoors than the limit itself is no baseline: something burns out there, or the monitor was not zeroed.
+    """
+    baseline = context.facts.newest("outdoor_co_ppm", None)
+    return min(baseline.value, most("room_co.source")) if baseline else 0.0
 
 
 def _register(context: Context) -> Iterator[Reason]:

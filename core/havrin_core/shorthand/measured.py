@@ -7,6 +7,7 @@ from havrin_core.phrases import phrase
 from havrin_core.physics.electrical import imbalance_pct
 from havrin_core.physics.gas.drills import drill_diameter_m
 from havrin_core.shorthand.clocked import read_clock
+from havrin_core.shorthand.counted import read_glycol, read_pipe, read_turned
 from havrin_core.shorthand.model import Ask, Line, Problem, Situation
 from havrin_core.shorthand.pieces import number_of
 from havrin_core.shorthand.shares import (
@@ -101,5 +102,8 @@ _READERS = {
     "va": read_transformer,
     "belt": read_belt,
     "ventrun": read_vent_run,
+    "turned": read_turned,
+    "glycol": read_glycol,
+    "pipe": read_pipe,
 }
 MEASURED_VERBS = tuple(_READERS)

@@ -15,6 +15,7 @@ from havrin_core.quantities.parse import parse_quantity
 from havrin_core.quantities.units import ALL_SPELLINGS, shown_unit
 from havrin_core.shorthand import statements
 from havrin_core.shorthand.clause import read_clause
+from havrin_core.shorthand.counted import is_turn
 from havrin_core.shorthand.measured import MEASURED_VERBS, read_measured
 from havrin_core.shorthand.model import Ask, Line, Problem, Situation
 from havrin_core.shorthand.plate_line import read_plate
@@ -101,7 +102,9 @@ def _has_clauses(words: list[str]) -> bool:
 
 
 def _is_measured(words: list[str]) -> bool:
-    """ "belt worn" speaks of the belt; "belt 9 mm 600 mm" measures it."""
+    """ "belt worn" speaks of the belt; "belt 9 mm 600 mm" measures it; "turned it down" is no count of turns."""
+    if words[0].lower() == "turned":
+        return is_turn(words[1:])
     return any(_NUMBERLIKE.match(word) or word.startswith("#") for word in words[1:]) or len(words) == 1
 
 

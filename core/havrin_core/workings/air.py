@@ -15,6 +15,7 @@ from havrin_core.quantities.units import BTU_J, CUBIC_FOOT_M3
 from havrin_core.quantities.why import Input, Why
 from havrin_core.rules.context import Context
 from havrin_core.rules.model import FlueView
+from havrin_core.workings.blower import blower_workings
 from havrin_core.workings.model import Working, signed, spread, width_of
 from havrin_core.workings.output import heat_given, output_of
 
@@ -22,10 +23,11 @@ _RETURN_K = 294.15
 _BTU_H_W = 3600 / BTU_J
 
 
-def air_workings(context: Context, flue: list[FlueView]) -> list[Working]:
+def air_workings(context: Context, flue: list[FlueView], system: str) -> list[Working]:
     """Return the figures of the air side, stage by stage, then the blower's."""
     return [
         *(w for stage in context.unit.stage_keys for w in _flow(context, stage, flue)),
+        *blower_workings(context, system),
         *_capacitor(context),
         *_phases(context),
     ]

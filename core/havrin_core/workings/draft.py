@@ -13,17 +13,18 @@ from havrin_core.rules.context import Context
 from havrin_core.rules.model import FlueView
 from havrin_core.rules.vent import category_as_read
 from havrin_core.workings.model import Working, signed, spread, width_of
+from havrin_core.workings.room_air import room_air_workings
 
 _USUAL_O2_PCT, _USUAL_RH_PCT, _ROOM_K = 9.0, 40.0, 293.15
 # Share of the flue's excess over outdoors that is left as a mean of the height: bare metal in the cold to a lined shaft
 _COOLING, _COOLING_WIDTH = 0.6, 0.2
 
 
-def draft_workings(context: Context, flue: list[FlueView]) -> list[Working]:
+def draft_workings(context: Context, flue: list[FlueView], system: str) -> list[Working]:
     """Return the figures of draft and vent."""
-    margins = (w for stage in context.unit.stage_keys for w in _margin(context, stage))
+    margins = (w for stage in context.unit.stage_keys for w in (*_margin(context, stage), *_break(context, stage)))
     category = (w for view in flue[-1:] for w in _category(context, view))
-    return [*margins, *_least(context), *_theoretical(context), *category]
+    return [*margins, *_least(context), *_theoretical(context), *category, *room_air_workings(context, system)]
 
 
 def spillage_rule(band: Band | None) -> Saying:
@@ -62,6 +63,27 @@ def _margin(context: Context, stage: str) -> Iterator[Working]:
         band.verdict(abs(fact.value)) if band else "",
         said,
     )
+
+
+def _break(context: Context, stage: str) -> Iterator[Working]:
+    """How far the suction may fall before the switch lets go: from its break point, which lies under its make point."""
+    opens, fact = context.facts.newest("switch_break_pa", stage), context.facts.newest("draft_pa", stage)
+    if opens is None or fact is None:
+        return
+    value = abs(fact.value) - abs(opens.value)
+    makes = context.facts.newest("switch_make_pa", stage)
+    inputs = [
+        Input(phrase("suction_switch"), abs(fact.value), "draft"),
+        Input(phrase("breaks_at"), abs(opens.value), "draft"),
+    ]
+    inputs += [Input(phrase("makes_at"), abs(makes.value), "draft")] if makes else []
+    why = Why(phrase("suction_break_point"), tuple(inputs), phrase("read"))
+    width = 2**0.5 * width_of(context, fact, "draft")
+    stamp = context.unit.stage(stage).switch_makes_pa
+    drifted = makes is not None and stamp is not None and abs(abs(makes.value) - stamp) > max(0.1 * stamp, width)
+    said = phrase("makes_off_its_stamp") if drifted else ""
+    state = "out" if value <= 0 else "near" if drifted or value <= width else "in"
+    yield Working("break_margin_pa", phrase("suction_over_break"), value, "draft", why, width, stage, state, said)
 
 
 def _theoretical(context: Context) -> Iterator[Working]:

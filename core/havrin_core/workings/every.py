@@ -50,8 +50,8 @@ def workings_of(unit: Unit, rules: HouseRules, visit: VisitTape, system: str) ->
     paths = {path.key for path in described.paths}
     return Workings(
         tuple(gas_workings(context, system)),
-        tuple(draft_workings(context, flue)),
-        tuple(air_workings(context, flue)) if "air" in paths else (),
+        tuple(draft_workings(context, flue, system)),
+        tuple(air_workings(context, flue, system)) if "air" in paths else (),
         tuple(water_workings(context, flue)) if "water" in paths else (),
         tuple(_dial(context, volume, unit) for volume, unit in _DIALS),
     )

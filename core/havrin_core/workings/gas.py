@@ -12,7 +12,6 @@ from havrin_core.phrases import Saying, phrase, together
 from havrin_core.physics.constants import STANDARD_PRESSURE_PA
 from havrin_core.physics.fuels import LP_FUELS, Fuel, shipped_fuel
 from havrin_core.physics.gas.drills import nearest_drill
-from havrin_core.physics.gas.lp_vapour import vapour_pressure_pa
 from havrin_core.physics.gas.orifice import (
     USUAL_DISCHARGE,
     USUAL_DISCHARGE_SHARE,
@@ -26,12 +25,15 @@ from havrin_core.quantities.formats import number
 from havrin_core.quantities.why import Input, Why
 from havrin_core.rules.beside import beside_of
 from havrin_core.rules.context import Context
+from havrin_core.workings.fuel_change import LP, NATURAL, fuel_workings
 from havrin_core.workings.leak import leak_workings
 from havrin_core.workings.model import Working, signed, spread, width_of
+from havrin_core.workings.pipe import pipe_workings
+from havrin_core.workings.screw import screw_workings
+from havrin_core.workings.tank import tank_workings
 from havrin_core.workings.whys import computed_why
 
 GAS_TEMP_K = 288.15  # of the line, where nobody read it
-NATURAL, LP = "NG_H", "LPG_C3_COMM"
 FIT_SHARE = 0.04  # a bore within this share of the one that the plate's input needs fits: one drill up or down
 GROSS_TAKEN_SHARE = 0.03  # of a heating value that nobody entered
 _GIVEN_DISCHARGE_SHARE = 0.02
@@ -42,7 +44,14 @@ _SOURCE = phrase("orifice_equation_docs_formulas_md")
 def gas_workings(context: Context, system: str) -> list[Working]:
     """Return the figures of the gas path, stage by stage, then those of the supply."""
     found = [working for stage in context.unit.stage_keys for working in _stage(context, stage, system)]
-    return [*found, *_supply(context), *leak_workings(context, system), *_tank(context)]
+    return [
+        *found,
+        *_supply(context),
+        *pipe_workings(context, system),
+        *leak_workings(context, system),
+        *fuel_workings(context),
+        *tank_workings(context),
+    ]
 
 
 def orifice_of(context: Context, stage: str) -> tuple[ReadingFact, int] | None:
@@ -66,6 +75,7 @@ def _stage(context: Context, stage: str, system: str) -> Iterator[Working]:
         yield _metered(context, stage, metered)
     if manifold is not None:
         yield from _adjuster(context, stage, manifold, metered, system)
+        yield from screw_workings(context, stage, system)
     yield from _by_orifice(context, stage, manifold, rated)
 
 
@@ -322,24 +332,3 @@ def _supply(context: Context) -> Iterator[Working]:
         None,
         state,
     )
-
-
-def _tank(context: Context) -> Iterator[Working]:
-    outdoor = context.facts.newest("outdoor_temp_k", None)
-    if context.unit.plate.fuel not in LP_FUELS or outdoor is None:
-        return
-    try:
-        value = vapour_pressure_pa(context.unit.fuel, outdoor.value) - context.unit.baro_pa
-    except OutOfDomain:
-        return
-    why = Why(
-        phrase("vapour_pressure_liquid_barometer"),
-        (
-            Input(phrase("tank_outdoors"), outdoor.value, "temperature"),
-            Input(phrase("barometer_here"), context.unit.baro_pa, "pressure"),
-        ),
-        phrase("saturation_line_propane_butane_docs"),
-        phrase("temperatures_not_fills_tank_being"),
-    )
-    state = "out" if value < 35_000 else "near" if value < 100_000 else "in"
-    yield Working("tank_gauge_pa", phrase("pressure_tank"), max(value, 0.0), "water_pressure", why, 0.0, None, state)

@@ -4,13 +4,14 @@ import math
 from collections.abc import Iterator
 
 from havrin_core.errors import OutOfDomain
-from havrin_core.phrases import phrase
-from havrin_core.physics.hydronics import flow_m3_s, fluid
+from havrin_core.phrases import Saying, phrase
+from havrin_core.physics.hydronics import Fluid, flow_m3_s
 from havrin_core.quantities.why import Input, Why
 from havrin_core.rules.context import Context
 from havrin_core.rules.model import FlueView
 from havrin_core.workings.model import Working, spread, width_of
 from havrin_core.workings.output import heat_given, output_of
+from havrin_core.workings.system import fluid_of, system_workings
 
 _MEAN_K = 333.15
 _WATER_MOLAR_KG = 0.018015
@@ -19,11 +20,12 @@ _SHARE_DOUBT = 0.06  # of the water that condenses: 1 K at the probe, 0.3 % O2, 
 
 def water_workings(context: Context, flue: list[FlueView]) -> list[Working]:
     """Return the figures of the water side, stage by stage."""
-    return [
+    by_stage = [
         w
         for stage in context.unit.stage_keys
         for w in (*_flow(context, stage, flue), *_return(context, stage, flue), *_condensate(context, stage, flue))
     ]
+    return [*by_stage, *system_workings(context, flue)]
 
 
 def _flow(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Working]:
@@ -33,7 +35,7 @@ def _flow(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Workin
         return
     hot, cold = context.facts.newest("water_supply_temp_k", stage), context.facts.newest("water_return_temp_k", None)
     mean = 0.5 * (hot.value + cold.value) if hot and cold else _MEAN_K
-    water = fluid("water")
+    water, beside = fluid_of(context)
     values = {"output": output.value_w, "rise": rise.value}
     widths = {"output": output.half_width_w, "rise": width_of(context, rise, "temperature_difference")}
     try:
@@ -49,7 +51,7 @@ def _flow(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Workin
         phrase("output_density_heat_capacity_rise_2"),
         inputs,
         phrase("docs_formulas_md_section_10"),
-        phrase("plain_water_glycol_flow_few"),
+        _filled(context, water, beside),
     )
     yield heat_given(output, stage, "water")
     yield Working(
@@ -61,6 +63,16 @@ def _flow(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Workin
         spread(lambda v: flow_m3_s(water, mean, v["rise"], v["output"]), values, widths),
         stage,
     )
+
+
+def _filled(context: Context, what: Fluid, beside_pct: float) -> Saying:
+    """Return what was reckoned with: plain water, the nearest tabulated share, propylene in the place of ethylene."""
+    glycol = context.facts.newest("glycol_pct", None)
+    if glycol is None:
+        return phrase("plain_water_glycol_flow_few")
+    if dict(glycol.computed_from).get("ethylene"):
+        return phrase("ethylene_as_propylene", label=what.label)
+    return phrase("glycol_as_tabulated", label=what.label) if abs(beside_pct) > 1 else what.label
 
 
 def _return(context: Context, stage: str, flue: list[FlueView]) -> Iterator[Working]:

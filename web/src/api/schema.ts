@@ -2285,6 +2285,8 @@ export interface components {
         FrostOut: {
             /** Says */
             says: string;
+            /** Asked */
+            asked: string[];
             /** Vulnerable */
             vulnerable: string[];
             /** Temporary Heat */
@@ -2796,6 +2798,10 @@ export interface components {
             /** Switches */
             switches: components["schemas"]["SwitchOut"][];
             vent: components["schemas"]["VentOut"];
+            /** More */
+            more: {
+                [key: string]: string[];
+            };
         };
         /**
          * MeterOut

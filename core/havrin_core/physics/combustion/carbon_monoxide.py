@@ -32,3 +32,20 @@ def co_at_reference_o2_ppm(
 def co_co2_ratio(flue: Balance) -> float:
     """Return CO over CO2 in the flue gas, mol/mol, CO2 from the balance."""
     return flue.co / flue.co2
+
+
+CO_KG_MOL, NORMAL_MOL_M3 = 0.028010, 101_325.0 / (8.31446261815324 * 273.15)  # at 0 °C and 101.325 kPa
+
+
+def co_mg_m3(co_ppm_dry: float) -> float:
+    """Return CO in mg per m3 of dry flue gas at 0 °C and 101.325 kPa.
+
+    >>> round(co_mg_m3(100), 1)
+    125.0
+    """
+    return co_ppm_dry * 1e-6 * NORMAL_MOL_M3 * CO_KG_MOL * 1e6
+
+
+def co_mg_kwh(flue: Balance, heating_value_j_mol: float) -> float:
+    """Return CO in mg per kWh of fuel input, by the heating value that is given: net or gross, J/mol."""
+    return flue.co * CO_KG_MOL * 1e6 / (heating_value_j_mol / 3.6e6)

@@ -5,7 +5,13 @@ from dataclasses import dataclass, field
 from functools import lru_cache
 
 from havrin_core.physics.combustion.balance import Balance, balance, check_sample
-from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm, co_at_reference_o2_ppm, co_co2_ratio
+from havrin_core.physics.combustion.carbon_monoxide import (
+    co_air_free_ppm,
+    co_at_reference_o2_ppm,
+    co_co2_ratio,
+    co_mg_kwh,
+    co_mg_m3,
+)
 from havrin_core.physics.combustion.losses import Losses, Surroundings, losses
 from havrin_core.physics.constants import STANDARD_PRESSURE_PA
 from havrin_core.physics.fuels import Fuel
@@ -83,6 +89,9 @@ def _values(fuel: Fuel, inputs: Mapping[str, float], sample: FlueSample) -> dict
     values = {
         "co_air_free_ppm": co_air_free_ppm(o2, co),
         "co_at_3pct_o2_ppm": co_at_reference_o2_ppm(o2, co, 3.0),
+        "co_pct": 1e-4 * co,
+        "co_mg_m3_3pct": co_mg_m3(co_at_reference_o2_ppm(o2, co, 3.0)),
+        "co_mg_kwh_net": co_mg_kwh(flue, fuel.net_j_mol),
         "excess_air_pct": flue.excess_air_pct,
         "co2_from_o2_pct": flue.co2_dry_pct,
         "co_co2_ratio": co_co2_ratio(flue),

@@ -62,6 +62,49 @@ def vaporising_heat_w(diameter_m: float, length_m: float, fill: float, warmer_k:
     return _WALL_W_M2_K * diameter_m * _half_angle(fill) * length_m * warmer_k
 
 
+LIQUID_KG_M3 = 505.0  # propane at 15 °C; butane is a seventh heavier
+_SLIMNESS = 3.0  # length over diameter of usual tanks
+
+
+def tank_size_m(volume_m3: float) -> tuple[float, float]:
+    """Return diameter and length, m, of a usual lying tank of ``volume_m3`` (20 l to 200 m3). Raises OutOfDomain."""
+    require("volume_m3", volume_m3, 0.02, 200.0, phrase("tanks_volume_m3"))
+    diameter = (4 * volume_m3 / (math.pi * _SLIMNESS)) ** (1 / 3)
+    return diameter, _SLIMNESS * diameter
+
+
+def sustained_input_w(fuel: Fuel, volume_m3: float, fill: float, outdoor_k: float, least_pa: float) -> float:
+    """Return the gross input that a tank sustains, W: heat from outdoors vaporises liquid that cools no further than it may.
+
+    The liquid may cool until its vapour has ``least_pa`` absolute left for the regulator. Raises OutOfDomain.
+    """
+    diameter, length = tank_size_m(volume_m3)
+    coldest = _temperature_at(fuel, least_pa)
+    warmer = min(max(outdoor_k - coldest, 0.0), 40.0)
+    vapour_kg_s = vaporising_heat_w(diameter, length, fill, warmer) / _LATENT_J_KG
+    return vapour_kg_s / fuel.molar_mass_kg * fuel.gross_j_mol
+
+
+def hours_left(fuel: Fuel, volume_m3: float, fill: float, input_gross_w: float) -> float:
+    """Return how long the liquid lasts at ``input_gross_w`` all the time, h; the last twentieth does not come out. Raises OutOfDomain."""
+    require("fill", fill, 0.0, 0.95, phrase("fill"))
+    if not input_gross_w > 0:
+        raise OutOfDomain("load", phrase("input_above_nothing"), quantity="input_w", value=input_gross_w)
+    mass = LIQUID_KG_M3 * volume_m3 * max(fill - _STAYS_BEHIND, 0.0)
+    return mass / fuel.molar_mass_kg * fuel.gross_j_mol / input_gross_w / 3600
+
+
+_LATENT_J_KG, _STAYS_BEHIND = 4.0e5, 0.05
+
+
+def _temperature_at(fuel: Fuel, pressure_pa: float) -> float:
+    low, high = 230.0, 340.0
+    while high - low > 0.01:
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if vapour_pressure_pa(fuel, middle) < pressure_pa else (low, middle)
+    return low
+
+
 def _half_angle(fill: float) -> float:
     """Return half the angle of the wetted arc, rad, where ``fill`` of the circle's area is liquid."""
     low, high = 0.0, math.pi

@@ -1,7 +1,7 @@
 """The end of a visit for the page: steps in the order hands do them, with what holds each."""
 
 from havrin_core.facts.facts import Facts
-from havrin_core.follow_up.frost import ShutdownPlan, frost_says, shutdown_plan_of
+from havrin_core.follow_up.frost import FROST_LINES, ShutdownPlan, frost_says, shutdown_plan_of
 from havrin_core.follow_up.plan import Return, follow_up_of
 from havrin_core.standing.closing import leaves_without_heat
 from havrin_core.standing.model import LedgerRow
@@ -52,4 +52,4 @@ def _return(row: Return, visit: Visit) -> ReturnOut:
 
 
 def _frost(plan: ShutdownPlan, system: str) -> FrostOut:
-    return FrostOut.of(plan, says=frost_says(plan, system))
+    return FrostOut.of(plan, says=frost_says(plan, system), asked=list(FROST_LINES))

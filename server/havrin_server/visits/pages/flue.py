@@ -24,6 +24,9 @@ _FIGURES: tuple[tuple[str, str, str], ...] = (
     ("net_stack_k", "Flue over combustion air", "temperature_difference"),
     ("co_at_3pct_o2_ppm", "CO at 3 % O₂", "ppm"),
     ("co_co2_ratio", "CO/CO₂", "ratio"),
+    ("co_pct", "CO as a share", "fine_percent"),
+    ("co_mg_m3_3pct", "CO per m³ at 3 % O₂", "mass_per_volume"),
+    ("co_mg_kwh_net", "CO per kWh, net", "mass_per_heat"),
 )
 _WHOLE = ("excess_air_pct",)  # tenths of a percent of excess air mean nothing
 _O2_WIDTH, _CO2_WIDTH, _CO2_LEAST_WIDTH = 0.3, 0.3, 0.1  # percentage points, where the instrument states none

@@ -7,6 +7,7 @@ from havrin_core.limits.limits import band_for
 from havrin_core.machine.unit import STAGE_LABELS, Unit
 from havrin_core.quantities.display import half_width_text
 from havrin_core.quantities.units import shown_unit
+from havrin_core.shorthand.starters import more_lines
 from havrin_core.tape.visit import VisitTape
 from havrin_core.wording.phrases import words
 from havrin_core.wording.workings import rung_limit, rung_name, rung_starter
@@ -36,6 +37,7 @@ def workings_page(visit: Visit, system: str) -> WorkingsOut:
         ladder=[_rung(rung, system) for rung in ladder_of(unit, rules, facts)],
         switches=[_switch(row, system) for row in switches if row],
         vent=_vent(unit, visit, facts, found.draft, system),
+        more={view: list(lines) for view, lines in more_lines(unit).items()},
     )
 
 

@@ -65,6 +65,7 @@ class FrostOut(ViewModel):
     """After a shut-down: hours until pipes are at risk, in words, and what was agreed."""
 
     says: Words
+    asked: list[str]  # beginnings of the lines that make it surer
     vulnerable: list[str]
     temporary_heat: list[str]
     drained: list[str]

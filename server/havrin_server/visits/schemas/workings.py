@@ -74,3 +74,4 @@ class WorkingsOut(ViewModel):
     ladder: list[LadderRung]
     switches: list[SwitchOut]
     vent: VentOut
+    more: dict[str, list[str]]  # by view, the beginnings of lines that no station offers

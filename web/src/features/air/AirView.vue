@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useDesk } from '@/parts/desk/desk'
 import StationPlate from '@/parts/drawing/StationPlate.vue'
+import MoreLines from '@/parts/workings/MoreLines.vue'
 import StagedFigures from '@/parts/workings/StagedFigures.vue'
 import { useWorkings } from '@/parts/workings/useWorkings'
 
@@ -14,11 +15,7 @@ const { workings, error } = useWorkings(
 )
 const path = computed(() => props.page.paths.find((p) => p.key === 'air' || p.key === 'water'))
 const water = computed(() => path.value?.key === 'water')
-const lines = computed(() =>
-  water.value
-    ? ['ws ', 'wr ', 'wrise ', 'wp ', 'clock ']
-    : ['rise ', 'ra ', 'sa ', 'static ', 'blower ', 'cap ', 'phases ', 'clock '],
-)
+const lines = computed(() => workings.value?.more[water.value ? 'water' : 'air'] ?? [])
 </script>
 
 <template>
@@ -43,17 +40,7 @@ const lines = computed(() =>
         />
       </div>
     </section>
-    <p class="lines">
-      <button
-        v-for="line in lines"
-        :key="line"
-        class="btn"
-        :disabled="!page.writable"
-        @click="desk.begin(line)"
-      >
-        {{ line.trim() }}
-      </button>
-    </p>
+    <MoreLines :lines="lines" :writable="page.writable" @begin="(line) => desk.begin(line)" />
     <StagedFigures
       :stages="water ? workings.water : workings.air"
       :nothing="
@@ -95,11 +82,6 @@ h2 span {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
   gap: 10px;
-}
-.lines {
-  display: flex;
-  gap: 6px;
-  flex-wrap: wrap;
 }
 @media (max-width: 800px) {
   .air {

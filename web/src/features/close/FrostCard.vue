@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import MoreLines from '@/parts/workings/MoreLines.vue'
 import Card from '@/ui/Card.vue'
 
 /** While there is no heat: how long pipes hold, who is there, what was agreed. */
@@ -20,6 +21,7 @@ const agreed = computed<[string, string[], string][]>(() => [
     <p>
       <b>{{ frost.says }}</b>
     </p>
+    <MoreLines :lines="frost.asked" :writable="writable" @begin="(line) => $emit('begin', line)" />
     <button
       v-for="[label, rows, starter] in agreed"
       :key="label"

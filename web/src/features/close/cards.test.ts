@@ -152,6 +152,7 @@ describe('signing', () => {
 describe('while there is no heat', () => {
   const frost = {
     says: 'About 10 h.',
+    asked: ['floor '],
     vulnerable: [],
     temporary_heat: ['two heaters'],
     drained: [],

@@ -28,6 +28,7 @@ const steps: Schemas['ClosingStepOut'][] = [
 ]
 const frost: Schemas['FrostOut'] = {
   says: 'About 13 to 26 hours until pipes are at risk.',
+  asked: ['floor '],
   vulnerable: ['seedlings'],
   temporary_heat: [],
   drained: [],

@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import { useDesk } from '@/parts/desk/desk'
 import LivePanel from '@/parts/live/LivePanel.vue'
+import MoreLines from '@/parts/workings/MoreLines.vue'
 import StagedFigures from '@/parts/workings/StagedFigures.vue'
 import { useWorkings } from '@/parts/workings/useWorkings'
 import SpillClock from './SpillClock.vue'
@@ -59,6 +60,11 @@ const { workings, error } = useWorkings(
       :stages="workings.draft"
       nothing="Write the suction at the switch (draft .92), or height, outdoor temperature and a flue sample: margin and theoretical draft follow."
       @why="(figure) => desk.why(figure)"
+    />
+    <MoreLines
+      :lines="workings.more['draft'] ?? []"
+      :writable="page.writable"
+      @begin="(line) => desk.begin(line)"
     />
   </div>
 </template>

@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 import { useDesk } from '@/parts/desk/desk'
 import LivePanel from '@/parts/live/LivePanel.vue'
 import { useBar } from '@/parts/desk/bar'
+import MoreLines from '@/parts/workings/MoreLines.vue'
 import StagedFigures from '@/parts/workings/StagedFigures.vue'
 import { useWorkings } from '@/parts/workings/useWorkings'
 import MeterWatch from './MeterWatch.vue'
@@ -61,6 +62,11 @@ const screw = computed(() =>
         @begin="(line) => desk.begin(line, 'input')"
       />
     </div>
+    <MoreLines
+      :lines="workings.more['gas'] ?? []"
+      :writable="page.writable"
+      @begin="(line) => desk.begin(line)"
+    />
     <p class="muted">
       Leak-test every tap you open. A ratio-controlled burner is not set by its manifold: its O₂ is,
       at full and low rate, as the manual says.
