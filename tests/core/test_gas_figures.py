@@ -243,3 +243,30 @@ class TestRank:
         band = band_for(FURNACE, HouseRules(), quantity, "only")
         stamped = {"temperature_rise_k", "draft_pa", "external_static_pa"}
         assert (band.source == "plate") == (quantity in stamped)
+
+
+class TestRegions:
+    def unit(self, fuel):
+        bare = replace(FURNACE.plate, fuel=fuel, supply_min_pa=None, supply_max_pa=None)
+        return replace(FURNACE, plate=bare)
+
+    @pytest.mark.parametrize(
+        ("fuel", "mbar", "north_america", "metric"),
+        [
+            ("LPG_C3_COMM", 37, "out", "in"),
+            ("NG_H", 14, "in", "out"),
+            ("NG_H", 20, "in", "in"),
+            ("LPG_C3_COMM", 29, "in", "near"),
+        ],
+    )
+    def test_usual_pressures_are_the_regions_own(self, fuel, mbar, north_america, metric):
+        for region, verdict in (("north_america", north_america), ("metric", metric)):
+            band = band_for(self.unit(fuel), replace(HouseRules(), region=region), "supply_running_pa", None)
+            assert band.verdict(100.0 * mbar) == verdict, region
+
+    def test_a_net_plate_is_not_taken_for_gross(self):
+        """Natural gas: gross is 1.11 times net; 18 kW net are 20 kW gross."""
+        gross = replace(SEA_LEVEL, plate=replace(SEA_LEVEL.plate, input_basis="gross"))
+        net = replace(SEA_LEVEL, plate=replace(SEA_LEVEL.plate, input_basis="net"))
+        ratio = input_at_altitude_w(net, HouseRules(), "only") / input_at_altitude_w(gross, HouseRules(), "only")
+        assert ratio == pytest.approx(1.107, abs=0.006)

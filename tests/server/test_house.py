@@ -19,7 +19,7 @@ def put(caller, path, **body):
 def test_every_question_stands_with_its_answers_reasons_and_choice(odo):
     found = odo.get("house-rules").json()
     assert found["name"] == "common practice"
-    assert len(found["questions"]) == 18
+    assert len(found["questions"]) == 19
     for question in found["questions"]:
         assert question["chosen"] in {answer["key"] for answer in question["answers"]}
         assert all(answer["reason"] for answer in question["answers"])

@@ -175,7 +175,7 @@ def test_dips_are_counted_and_the_first_mover_named(tove, visit, manometer):
     assert dip["still"] == ["Volts 3–C"]
     assert dip["long_s"] == pytest.approx(0.3, abs=0.15)
     assert page["quiet_s"] == pytest.approx(19 * page["watched_s"], rel=0.01)
-    assert page["set_point"] == {"text": "0.60", "unit": "inWC"}
+    assert page["set_point"] == {"text": "0.600", "unit": "inWC"}
 
 
 def record_dips(tove, visit, *, draft_low, volts_out):

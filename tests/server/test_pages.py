@@ -34,7 +34,7 @@ def test_a_fresh_visit_shows_every_station_as_not_shown(tove, visit):
     ("line", "station", "text", "unit", "side"),
     [
         ("mp 3.5", "manifold", "3.50", "inWC", "most 3.67"),
-        ("ua 2.9", "burner", "2.9", "µA", "least 0.8"),
+        ("ua 2.9", "burner", "2.90", "µA", "least 0.80"),
         ("rise 49", "rise", "49", "°F", "least 35"),
         ("sa 118", "supply_air", "118", "°F", "most 165"),
         ("blower 6.2", "blower", "6.20", "A", "most 7.80"),
@@ -55,7 +55,7 @@ def test_as_found_stays_beside_as_left(tove, visit):
     manifold = stations(page)["manifold"]
     assert manifold["side"] == "was 3.90"
     assert manifold["scale"]["found"] > manifold["scale"]["band_to"] > manifold["scale"]["value"]
-    assert manifold["readings"][0]["source"] == "data plate, plate value ±5 %"
+    assert manifold["readings"][0]["source"] == "Havrin's default, for guidance, plate value ±5 %"
 
 
 def test_the_flue_says_what_it_can_and_cannot(tove, visit):

@@ -149,7 +149,7 @@ def test_a_model_is_a_form_in_the_persons_units(wenna):
         "3.50",
         "inWC",
     )
-    assert field(fields, "flame_min_a")["text"] == "0.8"
+    assert field(fields, "flame_min_a")["text"] == "0.80"
     assert fields["manual"][0]["page"] == "p. 22"
 
 

@@ -38,7 +38,7 @@ def test_every_visit_stands_on_one_line_with_found_and_left(tove, f2):
     assert (today["found"], today["left"], today["state"]) == ("3.70", "3.20", "in")
     assert len(manifold["cells"]) == len(found["visits"])
     flame = next(row for row in found["rows"] if row["name"] == "Flame signal, high fire")
-    assert flame["trend"].startswith("falls about")
+    assert flame["trend"].startswith("falls 0.49 ± 0.21 µA a year")
     refused = tove.get(f"units/{Unit.objects.get(label='F-3').pk}").json()
     assert any(row["refused"] for row in refused["visits"])
     assert tove.get("units/999999").status_code == 404

@@ -31,6 +31,7 @@ class HouseRules:
     worn_part: str = "advise"
     temporary_repair: str = "allowed_dated"
     altitude_derate: str = "four_pct_per_1000_ft"
+    region: str = "north_america"
     scheme: str = "four_levels"
     photo_place: str = "removed"
     co_air_free_action_ppm: float = 400.0
@@ -82,6 +83,7 @@ PRESETS: Mapping[str, HouseRules] = {
         co_criterion="ratio",
         setting_the_fire="meter_first",
         altitude_derate="none",
+        region="metric",
         scheme="two_classes",
         tightness_least_min=2.0,
         line_hz=50.0,

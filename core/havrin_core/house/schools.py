@@ -21,6 +21,7 @@ QUESTIONS: Mapping[str, Saying] = {
     "worn_part": phrase("worn_part_still_working"),
     "temporary_repair": phrase("temporary_repair"),
     "altitude_derate": phrase("rated_input_altitude"),
+    "region": phrase("usual_pressures_of"),
     "scheme": phrase("words_tag"),
     "photo_place": phrase("place_photos_data"),
 }
@@ -98,6 +99,10 @@ SCHOOLS: dict[str, dict[str, Saying]] = {
         "ten_pct_to_4500_ft": phrase("ten_pct_from_2000_to_4500_ft"),
         "table": phrase("derated_by_the_makers_table"),
         "none": phrase("plates_input_used_stands"),
+    },
+    "region": {
+        "north_america": phrase("usual_of_north_america"),
+        "metric": phrase("usual_of_metric_lines"),
     },
     "scheme": {
         "four_levels": phrase("havrins_four_standings_they_are"),

@@ -34,8 +34,16 @@ def input_at_altitude_w(unit: Unit, rules: HouseRules, stage: str) -> float | No
 
     None without a plate, and at an altitude of which the house's rule says nothing.
     """
-    rated, share = unit.stage(stage).input_w, derate_share(unit.altitude_m, rules)
+    rated, share = gross_input_w(unit, stage), derate_share(unit.altitude_m, rules)
     return None if rated is None or share is None else rated * (1 - share)
+
+
+def gross_input_w(unit: Unit, stage: str) -> float | None:
+    """Return the plate's input at sea level, gross, W, whichever heating value the plate counts by; None without a plate."""
+    stamped = unit.stage(stage).input_w
+    if stamped is None or unit.plate.input_basis != "net":
+        return stamped
+    return stamped * unit.fuel.gross_j_mol / unit.fuel.net_j_mol
 
 
 def derate_share(altitude_m: float, rules: HouseRules) -> float | None:
@@ -76,7 +84,10 @@ def _supply(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) ->
 
 
 def _lock_up(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> Band | None:
-    stamped, typical = _supply(unit, rules, stage, beside), usual("supply_running_pa", fuel_group(unit), unit.traits)
+    stamped, typical = (
+        _supply(unit, rules, stage, beside),
+        usual("supply_running_pa", fuel_group(unit), unit.traits, rules.region),
+    )
     supply = stamped if stamped and stamped.high is not None else typical
     most, running_pa = supply.high if supply else None, beside.running_pa
     if running_pa is None:
@@ -105,7 +116,7 @@ def _input(unit: Unit, rules: HouseRules, stage: str | None, beside: Beside) -> 
 def _input_why(unit: Unit, rules: HouseRules, stage: str) -> Why:
     share = derate_share(unit.altitude_m, rules) or 0.0
     inputs = (
-        Input(phrase("input_plate"), unit.stage(stage).input_w or 0.0, "power"),
+        Input(phrase("input_plate"), gross_input_w(unit, stage) or 0.0, "power"),
         Input("altitude", unit.altitude_m, "length"),
         Input(phrase("taken_off_altitude"), 100 * share, "percent"),
     )

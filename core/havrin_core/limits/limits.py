@@ -37,12 +37,12 @@ def band_for(
     computed = COMPUTED.get(quantity)
     band = computed(unit, rules, stage, beside) if computed else None
     limit = unit.manual_limit(quantity, stage)
-    otherwise = by_manual(limit) if limit is not None else usual(quantity, fuel_group(unit), unit.traits)
+    otherwise = by_manual(limit) if limit is not None else usual(quantity, fuel_group(unit), unit.traits, rules.region)
     if band is not None and band.source == PLATE:
-        return _bounded(_whole(band, otherwise) if quantity == "supply_running_pa" else band, quantity, unit)
+        return _bounded(_whole(band, otherwise) if quantity == "supply_running_pa" else band, quantity, unit, rules)
     if limit is not None or band is None:
         return otherwise
-    return _bounded(band, quantity, unit)
+    return _bounded(band, quantity, unit, rules)
 
 
 def _whole(stamped: Band, otherwise: Band | None) -> Band:
@@ -54,9 +54,9 @@ def _whole(stamped: Band, otherwise: Band | None) -> Band:
     return replace(otherwise, low=low, high=high, note=stamped.note or otherwise.note)
 
 
-def _bounded(band: Band, quantity: str, unit: Unit) -> Band:
+def _bounded(band: Band, quantity: str, unit: Unit, rules: HouseRules) -> Band:
     """A plate typed wrong does not excuse what no unit may do."""
-    physics = usual(quantity, fuel_group(unit), unit.traits)
+    physics = usual(quantity, fuel_group(unit), unit.traits, rules.region)
     if physics is None or physics.source != PHYSICS or quantity in _PLATE_MAY_EXCEED:
         return band
     return band.within(physics)

@@ -9,6 +9,7 @@ from typing import Any
 from havrin_core.limits.model import Band
 
 NATURAL, LP = "natural", "lp"
+NORTH_AMERICA, METRIC = "north_america", "metric"
 _NUMBERS = ("low", "high", "near_low", "near_high")
 
 
@@ -34,19 +35,21 @@ def most(name: str) -> float:
 
 
 @cache
-def usual(quantity: str, fuel: str, traits: frozenset[str]) -> Band | None:
+def usual(quantity: str, fuel: str, traits: frozenset[str], region: str = NORTH_AMERICA) -> Band | None:
     """Return the bound that holds without a plate for ``quantity``; None where there is none.
 
-    ``fuel`` is NATURAL or LP, ``traits`` are the unit's own (machine/traits.py).
+    ``fuel`` is NATURAL or LP, ``traits`` are the unit's own (machine/traits.py), ``region`` the house's own.
     """
     for name, row in _rows().items():
-        if row["quantity"] == quantity and "." not in name and _holds(row, fuel, traits):
+        if row["quantity"] == quantity and "." not in name and _holds(row, fuel, traits, region):
             return bound(name)
     return bound(_NAMED[quantity]) if quantity in _NAMED else None
 
 
-def _holds(row: Mapping[str, Any], fuel: str, traits: frozenset[str]) -> bool:
+def _holds(row: Mapping[str, Any], fuel: str, traits: frozenset[str], region: str) -> bool:
     needed, barred = row.get("only"), row.get("never")
+    if row.get("region", region) != region:
+        return False
     return row.get("fuels", fuel) == fuel and (needed is None or needed in traits) and barred not in traits
 
 

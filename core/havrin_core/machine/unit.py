@@ -42,6 +42,7 @@ PLATE_CHOICES: Mapping[str, tuple[str, Mapping[str, str]]] = {
         },
     ),
     "exchanger": ("Heat exchanger", EXCHANGERS),
+    "input_basis": ("Input on the plate", {"gross": "by the gross heating value", "net": "by the net heating value"}),
 }
 
 
@@ -77,6 +78,7 @@ class Plate:
     vent_category: str | None = None  # a key of PLATE_CHOICES, as are those below
     igniter: str | None = None
     exchanger: str | None = None
+    input_basis: str | None = None  # None: gross, as plates count where inputs are in Btu/h
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from havrin_core.errors import OutOfDomain
 from havrin_core.facts.facts import ReadingFact
-from havrin_core.limits.computed import MANIFOLD_TOLERANCE, input_at_altitude_w
+from havrin_core.limits.computed import MANIFOLD_TOLERANCE, gross_input_w, input_at_altitude_w
 from havrin_core.limits.limits import band_for
 from havrin_core.phrases import Saying, phrase, together
 from havrin_core.physics.constants import STANDARD_PRESSURE_PA
@@ -286,7 +286,7 @@ def _what_it_fits(
     context: Context, stage: str, fitted: _Orifices, rated: float, manifold_pa: float, share: float
 ) -> Saying:
     """Return what an orifice that does not fit here is right for: sea level, the other gas, or neither."""
-    plated = context.unit.stage(stage).input_w
+    plated = gross_input_w(context.unit, stage)
     if plated is not None:
         at_sea = _needed(context, context.unit.fuel, plated, fitted, manifold_pa, STANDARD_PRESSURE_PA)
         if abs(fitted.bore.value / at_sea - 1) <= FIT_SHARE:

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from havrin_core.errors import OutOfDomain
+from havrin_core.limits.computed import gross_input_w
 from havrin_core.phrases import phrase
 from havrin_core.physics.expansion import expanded_m3, precharge_pa, vessel_m3
 from havrin_core.physics.hydronics import Fluid, fluid
@@ -90,7 +91,7 @@ def _vessel(context: Context) -> Iterator[Working]:
 def _relief(context: Context, flue: list[FlueView]) -> Iterator[Working]:
     rated = context.facts.newest("relief_rated_w", None)
     stage = context.unit.stage_keys[-1]
-    output, plate = output_of(context, stage, flue), context.unit.stage(stage).input_w
+    output, plate = output_of(context, stage, flue), gross_input_w(context.unit, stage)
     if rated is None or (output is None and plate is None):
         return
     carried = plate if plate is not None else output.value_w if output else 0.0

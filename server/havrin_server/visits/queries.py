@@ -6,6 +6,7 @@ from datetime import date, timedelta
 from typing import Any
 
 from django.db.models import CharField, Exists, OuterRef, QuerySet
+from django.db.models.fields.json import KT
 from django.db.models.functions import Cast
 from django.utils import timezone
 
@@ -292,7 +293,8 @@ def unit_document(visit: Visit) -> dict[str, object]:
 def _of_the_line(visit: Visit, quantity: str) -> float | None:
     """Return what was last entered of the site's gas line: what one visit read at its meter holds for every unit there."""
     rows = TapeEntry.objects.filter(unit__site_id=visit.unit.site_id, kind="reading", quantity=quantity)
-    struck = TapeEntry.objects.filter(kind="correction", data__corrects=Cast(OuterRef("pk"), CharField()))
+    corrections = TapeEntry.objects.filter(kind="correction").annotate(corrects=KT("data__corrects"))
+    struck = corrections.filter(corrects=Cast(OuterRef("pk"), CharField()))
     return rows.exclude(Exists(struck)).order_by("-at").values_list("value_si", flat=True).first()
 
 
