@@ -101,7 +101,7 @@ class TestPipe:
 
     def test_the_run_that_starves_is_named(self):
         row = figures("gas", "pipe 1 in 20 ft 180 kbtu", "pipe 1/2 in 60 ft 4 elbows 180 kbtu")["line_loss_pa"]
-        assert row.state == "out"
+        assert row.state == "near"
         assert "worst run" in say(row.says)
 
     @pytest.mark.parametrize(

@@ -25,6 +25,7 @@ SAMPLES: tuple[Sample, ...] = (
     *vent.SAMPLES,
     *devices.SAMPLES,
     *electrical.SAMPLES,
+    *water.SAMPLES,
 )
 
 
@@ -41,6 +42,7 @@ def every_reason(context: Context, bare: Context, views: list[FlueView]) -> list
         *readings.reading_reasons(context),
         *readings.lock_out_reasons(context),
         *water.water_reasons(context, views),
+        *water.relief_reasons(context),
         *mistakes.mistake_reasons(context),
         *plate.plate_reasons(context, bare),
         *electrical.electrical_reasons(context),

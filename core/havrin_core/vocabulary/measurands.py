@@ -303,7 +303,7 @@ MEASURANDS: tuple[Measurand, ...] = (
         3 * _KPA,
         True,
     ),
-    Measurand("room_volume_m3", "Room of the appliances", "volume", "room", ("room volume",), 1, 1e5),
+    Measurand("room_volume_m3", "Room of the appliances", "room", "room", ("room volume",), 1, 1e5),
     Measurand(
         "room_input_w", "All appliances in the room", "power", "room", ("room input", "appliances in room"), 100, 1e7
     ),

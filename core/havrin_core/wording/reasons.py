@@ -273,6 +273,12 @@ def _weak_draft(facts: Facts, system: str) -> _Parts:
     return _Parts(said, reading, text("at least {limit}", limit=limit))
 
 
+def _relief_small(facts: Facts, system: str) -> _Parts:
+    rated, plate = (sentence(facts[name], "power", system) for name in ("value", "limit"))
+    said = text("The relief valve carries off {rated}; the burner gives up to {plate}.", rated=rated, plate=plate)
+    return _Parts(said, rated, text("at least {plate}", plate=plate))
+
+
 def _capacitor(facts: Facts, system: str) -> _Parts:
     value, rated = (sentence(facts[name], "capacitance", system) for name in ("value", "rated"))
     share, tolerance = number(100 * facts["share"], "+.0f"), number(100 * facts["tolerance"], "g")
@@ -443,6 +449,7 @@ _BY_CODE: Mapping[str, Callable[[Facts, str], _Parts]] = {
     "spillage_time.near": _spillage(" Was the vent cold?"),
     "vent_pressure": _vent_pressure,
     "capacitor_out": _capacitor,
+    "relief_small": _relief_small,
     "vent_draft_weak": _weak_draft,
     "vent_draft_weak.near": _weak_draft,
     "stack_cold": _stack(True),
@@ -515,6 +522,7 @@ _ADVICE: Mapping[str, str] = {
     "o2": "Look for false air, input and draft; the manual's own band goes before this one.",
     "spillage": "Look at vent, draft, air supply, and a room under suction.",
     "vent_pressure": "Clear vent and terminal, look for a fan that blows into it; suction is negative.",
+    "relief_small": "Fit one whose tag carries off at least the input on the plate, at the boiler's own pressure.",
     "capacitor": "Discharge it, power off, one lead off, and read it again; a motor on a weak capacitor runs hot and slow.",
     "vent_draft_weak": "Read it five minutes after light-off, fans on, doors shut; look for blockage, air drawn in, a cold vent, a room under suction.",
     "stack_cold": "Look at input, airflow and what cools the vent; look for rust and drips.",

@@ -7,6 +7,7 @@ from havrin_core.limits.limits import band_for
 from havrin_core.phrases import Saying, in_a_row, phrase
 from havrin_core.physics.blower_laws import AtSpeed, at_speed, speed_for_rise
 from havrin_core.quantities.display import sentence
+from havrin_core.quantities.formats import number
 from havrin_core.quantities.why import Input, Why
 from havrin_core.rules.context import Context
 from havrin_core.workings.model import Working, width_of
@@ -53,7 +54,7 @@ def _consequences(context: Context, after: AtSpeed, system: str) -> Iterator[Say
     if static is not None:
         yield phrase("static_would_be", value=sentence(static.value * after.static, "pressure", system))
     if amps is not None:
-        yield phrase("amps_would_be", value=sentence(amps.value * after.power, "current", system))
+        yield phrase("amps_would_be", value=f"{number(amps.value * after.power, '.1f')} A")
     if motor is not None:
         yield phrase("motor_pulley_of", value=sentence(motor.value * after.ratio, "bore", system))
 

@@ -27,7 +27,7 @@ def room_air_workings(context: Context, system: str) -> Iterator[Working]:
     if volume is not None:
         why = Why(
             phrase("fifty_cubic_feet"),
-            (*inputs, Input(phrase("room"), volume.value, "volume")),
+            (*inputs, Input(phrase("room"), volume.value, "room")),
             phrase("openings_source"),
             phrase("not_a_tight_house"),
         )
@@ -36,7 +36,7 @@ def room_air_workings(context: Context, system: str) -> Iterator[Working]:
             "room_wanted_m3",
             phrase("room_wanted"),
             wanted.volume_m3,
-            "volume",
+            "room",
             why,
             0.0,
             None,

@@ -77,6 +77,9 @@ fieldset {
   padding: 0;
   margin: 0;
 }
+fieldset :deep(.muted) {
+  min-width: 76px;
+}
 .trouble {
   color: var(--out);
 }
