@@ -1,5 +1,6 @@
 """Figures that the trade needs daily, each against a derivation of its own."""
 
+import json
 import math
 from dataclasses import replace
 
@@ -9,6 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pytest import approx
 
+from havrin_core.batch.run import answer
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
@@ -26,6 +28,7 @@ from havrin_core.tape.visit import VisitTape
 from havrin_core.wording.phrases import words as say
 from havrin_core.workings.every import workings_of
 from tests.core.rows import codes, furnace, judge, situation, tape
+from tests.core.trade import unit_of
 
 FURNACE = furnace()
 KBTU = 293.0711
@@ -299,3 +302,28 @@ class TestFuelChange:
 def test_millivolts_of_a_pilot_are_judged(line, state):
     views = {v.quantity: v.verdict for v in judge(line).readings}
     assert set(views.values()) == {state}
+
+
+def test_batch_answers_with_every_figure():
+    request = {
+        "op": "visit",
+        "unit": {"name": "U", **unit_of("furnace_80")},
+        "reason": "maintenance",
+        "workings": True,
+        "lines": [
+            {"text": text}
+            for text in ("mp 3.3", "clock 2 ft3 2 210", "rise 50", "room input 160 kbtu", "room volume 900 ft3")
+        ],
+    }
+    rows = {row["key"]: row for row in answer(json.dumps(request))["workings"]}
+    assert {"input_metered_w", "airflow_m3_s", "room_wanted_m3"} <= set(rows)
+    assert 0 < rows["input_metered_w"]["half_width"] < 0.1 * rows["input_metered_w"]["value"]
+    assert all(row["formula"] and row["source"] is not None for row in rows.values())
+
+
+def test_a_season_is_advice_and_no_reason():
+    row = figures("gas", "o2 9 co 20 t 400 air 66", "season cost 1400")["season_saving"]
+    now = next(i.value for i in row.why.inputs if i.dimension == "percent")
+    assert row.value == approx(1400 * (1 - now / 95))
+    assert row.state == ""
+    assert not any("season" in code for code in codes(judge("season cost 1400")))

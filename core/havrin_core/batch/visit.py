@@ -7,6 +7,7 @@ from datetime import UTC, datetime, timedelta
 from functools import cached_property
 from typing import Any
 
+from havrin_core.batch.figures import figure_rows
 from havrin_core.batch.read import Desk, answer_row, document_of, unit_in
 from havrin_core.batch.search import search_row
 from havrin_core.errors import BadDocument
@@ -44,6 +45,8 @@ def visit_op(request: Mapping[str, Any]) -> dict[str, Any]:
     answer: dict[str, Any] = {"lines": rows, "assessment": _assessment(found, tape, system)}
     if request.get("search"):
         answer["search"] = search_row(unit, rules, tape.visit().entries)
+    if request.get("workings"):
+        answer["workings"] = figure_rows(unit, rules, tape.visit(), system)
     return answer | {"bundle": tape.bundle(request["unit"], request.get("rules") or {})}
 
 

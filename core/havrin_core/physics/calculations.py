@@ -11,10 +11,14 @@ from havrin_core.physics.chimney import chimney_draft, wet_flue_molar_mass_kg
 from havrin_core.physics.combustion.balance import balance
 from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm, co_at_reference_o2_ppm, co_co2_ratio
 from havrin_core.physics.combustion.losses import Surroundings, losses
+from havrin_core.physics.combustion_air import air_wanted
 from havrin_core.physics.constants import ICE_POINT_K
+from havrin_core.physics.expansion import expanded_m3, precharge_pa, vessel_m3
 from havrin_core.physics.fuels import shipped_fuel
+from havrin_core.physics.gas.lp_vapour import hours_left, sustained_input_w
 from havrin_core.physics.gas.meter import dial_m3, meter_flow
 from havrin_core.physics.gas.orifice import orifice_flow
+from havrin_core.physics.gas.pipe import Pipe, line_loss_pa
 from havrin_core.physics.gas.tightness import Closed, decay
 from havrin_core.physics.hydronics import fluid, heat_w
 from havrin_core.quantities.units import BTU_J
@@ -208,3 +212,60 @@ def _water(words: Words, row: Values) -> Values:
 def _atmosphere(words: Words, row: Values) -> Values:
     altitude = row["altitude_m"]
     return {"pressure_kpa": barometric_pressure_pa(altitude) / 1000, "density_kg_m3": standard_density_kg_m3(altitude)}
+
+
+@_offers(
+    "pipe",
+    ("fuel",),
+    ("bore_mm", "length_m", "elbows", "tees", "valves", "input_kw", "gauge_kpa", "baro_kpa", "gas_temp_c"),
+    ("equivalent_length_m", "loss_pa"),
+    {"elbows": 0.0, "tees": 0.0, "valves": 0.0},
+)
+def _pipe(words: Words, row: Values) -> Values:
+    counts = (int(row[name]) for name in ("elbows", "tees", "valves"))
+    pipe = Pipe(row["bore_mm"] / 1000, row["length_m"], *counts)
+    gauge, baro, temp = row["gauge_kpa"] * 1000, row["baro_kpa"] * 1000, row["gas_temp_c"] + ICE_POINT_K
+    loss = line_loss_pa(shipped_fuel(words["fuel"]), pipe, row["input_kw"] * 1000, gauge, baro, temp)
+    return {"equivalent_length_m": pipe.equivalent_m, "loss_pa": loss}
+
+
+@_offers(
+    "combustion-air",
+    (),
+    ("input_kw",),
+    ("room_volume_m3", "indoor_opening_each_cm2", "outdoor_opening_each_cm2", "outdoor_single_opening_cm2"),
+)
+def _combustion_air(words: Words, row: Values) -> Values:
+    wanted = air_wanted(row["input_kw"] * 1000)
+    return {
+        "room_volume_m3": wanted.volume_m3,
+        "indoor_opening_each_cm2": 1e4 * wanted.indoor_each_m2,
+        "outdoor_opening_each_cm2": 1e4 * wanted.outdoor_each_m2,
+        "outdoor_single_opening_cm2": 1e4 * wanted.outdoor_one_m2,
+    }
+
+
+@_offers(
+    "vessel",
+    ("fluid",),
+    ("system_l", "height_m", "cold_c", "hot_c", "most_gauge_kpa", "baro_kpa"),
+    ("expansion_l", "precharge_kpa", "vessel_l"),
+)
+def _vessel(words: Words, row: Values) -> Values:
+    cold, hot = row["cold_c"] + ICE_POINT_K, row["hot_c"] + ICE_POINT_K
+    grown = expanded_m3(fluid(words["fluid"]), row["system_l"] / 1000, cold, hot)
+    charge = precharge_pa(row["height_m"])
+    whole = vessel_m3(grown, charge, row["most_gauge_kpa"] * 1000, row["baro_kpa"] * 1000)
+    return {"expansion_l": 1000 * grown, "precharge_kpa": charge / 1000, "vessel_l": 1000 * whole}
+
+
+@_offers(
+    "lp-tank",
+    ("fuel",),
+    ("tank_l", "fill_pct", "outdoor_c", "least_kpa", "input_kw"),
+    ("sustained_kw", "hours_left"),
+)
+def _lp_tank(words: Words, row: Values) -> Values:
+    fuel, volume, fill = shipped_fuel(words["fuel"]), row["tank_l"] / 1000, row["fill_pct"] / 100
+    sustained = sustained_input_w(fuel, volume, fill, row["outdoor_c"] + ICE_POINT_K, row["least_kpa"] * 1000)
+    return {"sustained_kw": sustained / 1000, "hours_left": hours_left(fuel, volume, fill, row["input_kw"] * 1000)}

@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from havrin_core.machine.unit import Unit
 
-_GAS = ("turned 1/4 in", "orifice ", "meter pressure ", "heating value ", "pipe 3/4 in ", "tight ")
+_GAS = ("turned 1/4 in", "orifice ", "meter pressure ", "heating value ", "pipe 3/4 in ", "tight ", "season cost ")
 _PILOT = ("thermocouple open ", "thermocouple load ", "thermopile open ", "thermopile load ")
 _TANK = ("outdoor ", "tank size ", "tank fill ")
 _SWITCH = ("switch makes ", "switch breaks ")

@@ -372,6 +372,7 @@ MEASURANDS: tuple[Measurand, ...] = (
         100,
     ),
     Measurand("glycol_pct", "Glycol", "percent", "water_pressure", ("glycol share",), 0, 60),
+    Measurand("season_cost", "Fuel's cost of a season", "count", "input", ("season cost", "fuel bill"), 1, 1e6),
     Measurand("screw_turns", "Screw turned", "count", "manifold", ("screw turns",), -10, 10, True),
     Measurand("line_loss_pa", "Lost in the gas line", "pressure", "supply_running", ("line loss",), 0, 100 * _KPA),
     Measurand("volts_across_v", "Volts across", "voltage", "", ("v", "volts", "volt"), 0, 300),

@@ -16,6 +16,7 @@ from havrin_core.workings.air import air_workings
 from havrin_core.workings.draft import draft_workings
 from havrin_core.workings.gas import gas_workings
 from havrin_core.workings.model import Working
+from havrin_core.workings.season import season_workings
 from havrin_core.workings.water import water_workings
 
 _DIALS = (("0.5", "ft3"), ("1", "ft3"), ("2", "ft3"), ("5", "ft3"), ("0.01", "m3"), ("0.1", "m3"))
@@ -49,7 +50,7 @@ def workings_of(unit: Unit, rules: HouseRules, visit: VisitTape, system: str) ->
     flue = flue_views(context)
     paths = {path.key for path in described.paths}
     return Workings(
-        tuple(gas_workings(context, system)),
+        (*gas_workings(context, system), *season_workings(context, flue)),
         tuple(draft_workings(context, flue, system)),
         tuple(air_workings(context, flue, system)) if "air" in paths else (),
         tuple(water_workings(context, flue)) if "water" in paths else (),
