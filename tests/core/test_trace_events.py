@@ -41,8 +41,8 @@ def test_a_step_is_found_whatever_the_trend(step, slope):
     values = noisy(6.0 + slope * SECONDS + np.where(SECONDS >= 60, step, 0.0), 0.03)
     found = steps_at(trace(o2_dry_pct=values), 60.0)[0]
     assert found.step == pytest.approx(step, abs=0.3)
-    if abs(step) > 0.3:
-        assert found.confidence > 0.99
+    if abs(step) > found.half_width:
+        assert found.confidence > 0.9
 
 
 def test_a_cell_that_still_settles_makes_no_step():
@@ -60,7 +60,7 @@ def test_no_step_without_samples_on_both_sides():
 def test_a_quiet_channel_has_a_step_near_nothing():
     found = steps_at(trace(o2_dry_pct=noisy(np.full(len(SECONDS), 6.0), 0.03)), 60.0)[0]
     assert abs(found.step) < 0.05
-    assert found.half_width < 0.2
+    assert found.half_width < 0.6  # a minute before it is too little to know the cell by
 
 
 def test_still_alone_and_together():
@@ -92,3 +92,43 @@ def test_the_events_of_a_virtual_unit_are_its_own():
     lit = next(float(s) for s, m in zip(seconds, moments, strict=True) if m.lit_s >= 0)
     assert [event.kind for event in found] == ["light_off", "stage_change"]
     assert found[0].at_s == pytest.approx(lit, abs=3)
+
+
+def wandering(rng, seconds, memory_s, sigma):
+    """A channel that stands still behind a lagging cell: noise through a first-order lag, and a little white noise on it."""
+    apart = seconds[1] - seconds[0]
+    keep = np.exp(-apart / memory_s) if memory_s else 0.0
+    kicks = rng.normal(0, sigma * np.sqrt(1 - keep**2), len(seconds))
+    values = np.empty(len(seconds))
+    values[0] = rng.normal(0, sigma)
+    for index in range(1, len(seconds)):
+        values[index] = keep * values[index - 1] + kicks[index]
+    return values + rng.normal(0, 0.3 * sigma, len(seconds))
+
+
+@pytest.mark.parametrize("memory_s", [0.0, 2.0, 6.0, 12.0])
+@pytest.mark.parametrize("every_s", [0.5, 1.0])
+@pytest.mark.parametrize("ahead_s", [40.0, 180.0])
+def test_a_still_cell_is_called_stepped_in_about_one_of_twenty_at_most(memory_s, every_s, ahead_s):
+    rng = np.random.default_rng(int(10 * memory_s + every_s * 3 + ahead_s))
+    seconds = np.arange(0.0, ahead_s + 60.0, every_s)
+    runs = 120
+    sure = 0
+    for _ in range(runs):
+        values = np.round(6.5 + wandering(rng, seconds, memory_s, 0.15), 1)
+        step = steps_at(Series(seconds, {"o2_dry_pct": values}, ()), ahead_s)[0]
+        sure += step.confidence > 0.95
+    assert sure / runs <= 0.11  # 5 %, and two and a half standard deviations of what so few runs leave open
+
+
+def test_a_step_of_one_percent_is_seen_through_a_lagging_cell():
+    rng = np.random.default_rng(9)
+    seconds = np.arange(0.0, 240.0, 1.0)
+    seen = 0
+    for _ in range(60):
+        values = (
+            6.5 + wandering(rng, seconds, 4.0, 0.08) + np.where(seconds >= 185, 1 - np.exp(-(seconds - 185) / 5), 0.0)
+        )
+        step = steps_at(Series(seconds, {"o2_dry_pct": values}, ()), 180.0)[0]
+        seen += step.confidence > 0.95
+    assert seen > 40

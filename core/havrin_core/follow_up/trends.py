@@ -6,6 +6,7 @@ from datetime import date, datetime, timedelta
 from math import sqrt
 
 from havrin_core.limits.model import Band
+from havrin_core.quantities.student import t95
 from havrin_core.tape.corrections import effective
 from havrin_core.tape.entries import Action, Entry
 from havrin_core.vocabulary.catalogue import part
@@ -15,11 +16,6 @@ LEAST_POINTS = 3
 _LOOKS_AHEAD_DAYS, _AT_MOST_DAYS = 5 * 365, 15 * 365
 _RENEWS = ("clean", "change", "repair", "clear", "adjust", "set", "refit")
 _COVERAGE = 1.96  # a stated half-width is taken as that many standard deviations
-# Student's t, two-sided 95 %, by degrees of freedom from 1; beyond the table by 1.96 + 2.4 / degrees
-_T95 = (
-    *(12.706, 4.303, 3.182, 2.776, 2.571, 2.447, 2.365, 2.306, 2.262, 2.228),
-    *(2.201, 2.179, 2.160, 2.145, 2.131, 2.120, 2.110, 2.101, 2.093, 2.086),
-)
 
 
 @dataclass(frozen=True, slots=True)
@@ -76,9 +72,8 @@ def _line(points: Sequence[tuple[date, float]], sigma: float) -> _Line:
     slope = sum((d - mean_day) * (v - mean) for d, v in zip(days, values, strict=True)) / squared
     left = sum((v - mean - slope * (d - mean_day)) ** 2 for d, v in zip(days, values, strict=True))
     freedom = count - 2
-    t = _T95[freedom - 1] if freedom <= len(_T95) else 1.96 + 2.4 / freedom
     variance = left / freedom + sigma**2
-    return _Line(points[0][0], max(days), mean_day, mean, slope, variance, squared, count, t)
+    return _Line(points[0][0], max(days), mean_day, mean, slope, variance, squared, count, t95(freedom))
 
 
 def _crossing(line: _Line, band: Band | None) -> tuple[date | None, date | None]:

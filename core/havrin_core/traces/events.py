@@ -2,10 +2,12 @@
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
-from math import erf, hypot, sqrt
+from math import hypot, log, sqrt
 
 import numpy as np
+from numpy.typing import NDArray
 
+from havrin_core.quantities.student import certainty, t95
 from havrin_core.traces.log_reader import Floats, Series
 from havrin_core.traces.steady import noise_of
 
@@ -29,6 +31,16 @@ _WANDERS = 0.2
 _GOES_ON, _LEAST = 0.8, 8  # slope of the second half against the first; samples on each side
 _GAS_TURNS_S = 2.5  # what a manifold takes to its new stage
 LOOK_S, _TURN_S = 20.0, 15.0  # windows before and after an event, and what a cell needs to follow in between
+
+
+_SAMPLE_S, _HIDDEN = 0.5, 4.0  # what one sample stands for at the least; samples' worth of wandering that a line hides
+_MOST_HIDDEN = 0.85
+_ELSEWHERE = 6.0  # standard deviations beyond which a stretch before is of another state
+_EVERY_S, _MOST_STILL, _ENOUGH_STILL = 5.0, 40, 12
+# What a channel remembers where too little of it was seen before the event to tell: cells lag, probes more, gauges hardly
+_LAG_S = {"o2_dry_pct": 12.0, "co_ppm_dry": 12.0, "co2_dry_pct": 12.0, "flue_temp_k": 20.0, "air_temp_k": 20.0}
+_OTHER_LAG_S = 1.0
+Mask = NDArray[np.bool_]
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,17 +124,66 @@ def _step(name: str, seconds: Floats, values: Floats, at_s: float) -> Step | Non
     late = (seconds >= at_s + _TURN_S) & (seconds < at_s + _TURN_S + LOOK_S)
     if early.sum() < _LEAST or late.sum() < _LEAST or (seconds[early] < at_s - LOOK_S / 2).sum() < _LEAST / 2:
         return None
-    expected, spread = _without_event(seconds[early] - at_s, values[early], float(seconds[late].mean()) - at_s)
-    before, after = float(values[early].mean()), float(values[late].mean())
-    own, least = spread**2 / early.sum() + float(values[late].var(ddof=1)) / late.sum(), noise_of(name) or (0.0, 0.0)
+    still = _steps_of_nothing(seconds, values, at_s)
+    measured = len(still) >= _ENOUGH_STILL
+    memory = max(_memory_s(seconds[early], values[early]), 0.0 if measured else _LAG_S.get(name, _OTHER_LAG_S))
+    step, before, after, own = _apart(seconds, values, at_s, early, late, memory)
+    least = noise_of(name) or (0.0, 0.0)
     # Beyond its scatter an instrument wanders: a share of what still counts as holding still.
-    error = hypot(sqrt(own), _WANDERS * max(least[0], least[1] * abs(before))) or 1e-12
-    step = after - expected
-    return Step(name, before, after, step, 1.96 * error, erf(abs(step) / error / sqrt(2)))
+    model = hypot(own, _WANDERS * max(least[0], least[1] * abs(before)))
+    error = max(model, float(np.sqrt(np.mean(still**2))) if measured else 0.0, 1e-12)
+    freedom = max(2.0, 2 * LOOK_S / (2 * memory + _SAMPLE_S) - 2)
+    return Step(name, before, after, step, t95(freedom) * error, certainty(abs(step) / error, freedom))
 
 
-def _without_event(seconds: Floats, values: Floats, ahead_s: float) -> tuple[float, float]:
-    """Return where a channel would be ``ahead_s`` after second 0 had nothing happened, and its scatter.
+def _apart(
+    seconds: Floats, values: Floats, at_s: float, early: Mask, late: Mask, memory_s: float
+) -> tuple[float, float, float, float]:
+    """Return the step at ``at_s``, the means before and after, and the step's own error from the scatter of both windows.
+
+    Neighbouring samples of a lagged cell say the same twice: each window counts for as many as are apart by its memory.
+    """
+    ahead = float(seconds[late].mean()) - at_s
+    expected, spread, slope_error = _without_event(seconds[early] - at_s, values[early], ahead)
+    before, after = float(values[early].mean()), float(values[late].mean())
+    counts = [max(length / (2 * memory_s + _SAMPLE_S), 1.0) for length in (LOOK_S / 2, LOOK_S)]
+    scatter = max(spread, _line(seconds[late], values[late])[2]) ** 2
+    hidden = 1 - min(2 / counts[0], _MOST_HIDDEN)  # about a line, a short window shows only part of a slow wandering
+    variance = scatter / hidden * (1 / counts[0] + 1 / counts[1]) + slope_error**2
+    return after - expected, before, after, sqrt(variance)
+
+
+def _memory_s(seconds: Floats, values: Floats) -> float:
+    """Return the time constant of a channel's wandering about its own line, from neighbouring samples, 0 to 20 s."""
+    left = values - np.polyval(np.polyfit(seconds, values, 1), seconds)
+    together = float(np.dot(left, left))
+    if together <= 0:
+        return 0.0
+    # a line taken off a short window hides slow wandering: a few samples' worth is given back
+    neighbours = min(float(np.dot(left[1:], left[:-1])) / together + _HIDDEN / len(left), 0.98)
+    apart = float(np.median(np.diff(seconds)))
+    return min(-apart / log(neighbours), 20.0) if neighbours > 0.05 else 0.0
+
+
+def _steps_of_nothing(seconds: Floats, values: Floats, at_s: float) -> Floats:
+    """Return the steps that the same windows find where nothing happened: at moments before, as far as the trace reaches."""
+    found: list[float] = []
+    moment = at_s - _TURN_S - LOOK_S
+    near = values[(seconds >= at_s - LOOK_S) & (seconds < at_s)]
+    allowed = _ELSEWHERE * (float(near.std(ddof=1)) + 1e-12)
+    while moment - LOOK_S >= seconds[0] and len(found) < _MOST_STILL:
+        early = (seconds >= moment - LOOK_S) & (seconds < moment)
+        if early.any() and np.abs(values[early] - near.mean()).max() > allowed:
+            break  # something else happened there: a light-off, a stage
+        late = (seconds >= moment + _TURN_S) & (seconds < moment + _TURN_S + LOOK_S)
+        if early.sum() >= _LEAST and late.sum() >= _LEAST:
+            found.append(_apart(seconds, values, moment, early, late, 0.0)[0])
+        moment -= _EVERY_S
+    return np.asarray(found)
+
+
+def _without_event(seconds: Floats, values: Floats, ahead_s: float) -> tuple[float, float, float]:
+    """Return where a channel would be ``ahead_s`` after second 0 had nothing happened, its scatter, and what drawing out adds.
 
     A trend that goes on is drawn out; one that dies away (a cell still settling) only by what is left of it; none at
     all where the slope drowns in the scatter.
@@ -134,11 +195,11 @@ def _without_event(seconds: Floats, values: Floats, ahead_s: float) -> tuple[flo
     )
     spread = second[2]
     if abs(second[0]) <= 3 * second[3]:
-        return float(values[seconds >= half].mean()), spread
+        return float(values[seconds >= half].mean()), spread, 0.0
     ratio = second[0] / first[0] if first[0] else 1.0
     if 0 < ratio < _GOES_ON:
-        return second[1] - second[0] * half * ratio / (1 - ratio), spread
-    return second[1] + second[0] * ahead_s, spread
+        return second[1] - second[0] * half * ratio / (1 - ratio), spread, second[3] * abs(half)
+    return second[1] + second[0] * ahead_s, spread, second[3] * ahead_s
 
 
 def _line(seconds: Floats, values: Floats) -> tuple[float, float, float, float]:

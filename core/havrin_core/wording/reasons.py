@@ -141,6 +141,15 @@ def _ppm(value: float, beyond: float | None = None) -> str:
     return f"{number(value, f'.{digits}f')} ppm"
 
 
+def _beyond(value: float, limit: float, least: int) -> str:
+    """Return a number with as many digits as tell it from the limit that it broke, ``least`` or more."""
+    return number(value, f".{digits_apart(value, limit, least)}f")
+
+
+def _nearer(value: float, low: float, high: float) -> float:
+    return low if abs(value - low) < abs(value - high) else high
+
+
 def _room_co(said: str) -> Callable[[Facts, str], _Parts]:
     def parts(facts: Facts, system: str) -> _Parts:
         reading, limit = (
@@ -201,7 +210,7 @@ def _co(said: str) -> Callable[[Facts, str], _Parts]:
         measured = text("{least}{value} as measured", least=least, value=_ppm(facts["value"]))
         reading = measured if air_free is None else _both(least, air_free, facts["value"], facts["limit"])
         if "ratio" in facts:
-            reading = text("CO/CO₂ {ratio}", ratio=number(facts["ratio"], ".4f"))
+            reading = text("CO/CO₂ {ratio}", ratio=_beyond(facts["ratio"], facts["limit"], 4))
         limit = text(said, limit=number(facts["limit"], "g"))
         stage = f", {text(facts['stage'])} fire" if facts["stage"] in ("low", "high") else ""
         tail = text(" Its O₂ was not read: air-free it is more.") if air_free is None else ""
@@ -220,7 +229,7 @@ def _staged(facts: Facts) -> str:
 
 def _o2_band(facts: Facts, system: str) -> _Parts:
     reading, limit = (
-        f"{number(facts['value'], '.1f')} %",
+        f"{_beyond(facts['value'], _nearer(facts['value'], facts['low'], facts['high']), 1)} %",
         text("usually {low} to {high} %", low=number(facts["low"], "g"), high=number(facts["high"], "g")),
     )
     return _Parts(
@@ -231,7 +240,8 @@ def _o2_band(facts: Facts, system: str) -> _Parts:
 
 
 def _o2_least(facts: Facts, system: str) -> _Parts:
-    reading, limit = f"{number(facts['value'], '.1f')} %", text("at least {limit} %", limit=number(facts["limit"], "g"))
+    reading = f"{_beyond(facts['value'], facts['limit'], 1)} %"
+    limit = text("at least {limit} %", limit=number(facts["limit"], "g"))
     return _Parts(
         text("O₂{stage} {reading}: hardly any air is left over.", stage=_staged(facts), reading=reading), reading, limit
     )
@@ -239,7 +249,7 @@ def _o2_least(facts: Facts, system: str) -> _Parts:
 
 def _spillage(said: str) -> Callable[[Facts, str], _Parts]:
     def parts(facts: Facts, system: str) -> _Parts:
-        reading = text("{minutes} min", minutes=number(facts["value"] / 60, ".1f"))
+        reading = text("{minutes} min", minutes=_beyond(facts["value"] / 60, facts["limit"] / 60, 1))
         limit = text(
             "none after {most} minutes, {warm} when the vent is warm",
             most=number(facts["limit"] / 60, "g"),
@@ -281,7 +291,8 @@ def _relief_small(facts: Facts, system: str) -> _Parts:
 
 def _capacitor(facts: Facts, system: str) -> _Parts:
     value, rated = (sentence(facts[name], "capacitance", system) for name in ("value", "rated"))
-    share, tolerance = number(100 * facts["share"], "+.0f"), number(100 * facts["tolerance"], "g")
+    digits = digits_apart(100 * abs(facts["share"]), 100 * facts["tolerance"], 0)
+    share, tolerance = number(100 * facts["share"], f"+.{digits}f"), number(100 * facts["tolerance"], "g")
     said = text(
         "The capacitor reads {value}, {share} % off its {rated}; ±{tolerance} % is allowed.",
         value=value,
