@@ -41,6 +41,10 @@ def _parser() -> argparse.ArgumentParser:
     )
     calc.add_argument("files", nargs=2, metavar=("IN.csv", "OUT.csv"))
     calc.set_defaults(run=lambda o: _core(lambda core: core.calc(o.what, *o.files)))
+    log = commands.add_parser("log", help="what the reader makes of an instrument's log: log FILE [--map CHOSEN.json]")
+    log.add_argument("file", metavar="FILE")
+    log.add_argument("--map", help="what a person chose, as JSON or a file of it")
+    log.set_defaults(run=lambda o: _log(o.file, o.map))
     assess = commands.add_parser("assess", help="assess a visit bundle: assess VISIT.json")
     assess.add_argument("file", metavar="VISIT.json")
     assess.set_defaults(run=lambda o: _core(lambda core: core.assess_file(o.file)))
@@ -93,6 +97,14 @@ def _core(run: Callable[[Any], int]) -> int:
     from havrin_core import command
 
     return command.main(lambda: run(command))
+
+
+def _log(file: str, mapping: str | None) -> int:
+    # Days in words and figures are read by a package: this command of the core runs where the server's are.
+    environment.ensure_python("serve")
+    call = "import sys; from havrin_core import command; sys.exit(command.main(lambda: command.log(*sys.argv[1:])))"
+    arguments = [str(PYTHON), "-c", call, file, *([mapping] if mapping else [])]
+    return os.spawnve(os.P_WAIT, str(PYTHON), arguments, environment.python_env())
 
 
 def _bench(only: str | None) -> int:

@@ -24,6 +24,7 @@ __all__ = [
     "calculation_names",
     "call",
     "circuits",
+    "log",
     "main",
     "next_test",
     "solve",
@@ -44,6 +45,20 @@ def main(run: Callable[[], int]) -> int:
     except (OSError, UnicodeDecodeError, json.JSONDecodeError, csv.Error) as refusal:
         print(f"havrin: {refusal}", file=sys.stderr)
         return 2
+
+
+def log(file: str, mapping: str | None = None) -> int:
+    """Print what the reader makes of an instrument's log, as JSON. ``mapping`` is a JSON file or text of what was chosen."""
+    # dateutil is read here alone: every other command does without it
+    from havrin_core.batch.logs import chosen_from_dict, log_to_dict
+    from havrin_core.logs.reading import read_log
+
+    given = json.loads(
+        Path(mapping).read_text() if mapping and not mapping.lstrip().startswith("{") else mapping or "{}"
+    )
+    found = read_log(Path(file).read_bytes(), chosen_from_dict(given))
+    print(json.dumps(log_to_dict(found), ensure_ascii=False))
+    return 0
 
 
 def calc(what: str, source: str, target: str) -> int:

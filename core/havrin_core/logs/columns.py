@@ -1,0 +1,88 @@
+"""Which column holds which quantity: all are scored by their headers; where two fit, or one only nearly, it is asked."""
+
+import re
+import tomllib
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cache
+from importlib import resources
+
+from havrin_core.logs.units import parted
+
+DIMENSIONS: Mapping[str, str] = {
+    "o2_dry_pct": "percent",
+    "co_ppm_dry": "ppm",
+    "co2_dry_pct": "percent",
+    "flue_temp_k": "temperature",
+    "air_temp_k": "temperature",
+    "draft_pa": "pressure",
+    "manifold_pa": "pressure",
+    "supply_running_pa": "pressure",
+    "flame_current_a": "current_small",
+    "blower_current_a": "current",
+    "room_co_ppm": "ppm",
+}
+TIME = "time"
+_APART = re.compile(r"[_.\-/#:]+")
+_EXACT, _WORDS = 3, 2
+
+
+@dataclass(frozen=True, slots=True)
+class Candidates:
+    """The columns that may hold a quantity: those that fit plainly, best first, and those whose header says something else, too."""
+
+    plain: tuple[int, ...]
+    qualified: tuple[int, ...]
+
+
+@cache
+def _table() -> Mapping[str, Mapping[str, tuple[str, ...]]]:
+    text = (resources.files("havrin_core.logs") / "data" / "columns.toml").read_text(encoding="utf-8")
+    return {name: {key: tuple(words) for key, words in row.items()} for name, row in tomllib.loads(text).items()}
+
+
+def candidates(headers: Sequence[str]) -> Mapping[str, Candidates]:
+    """Return the columns of each quantity and of time, as far as the headers tell."""
+    plain_names = [_plain(header) for header in headers]
+    return {name: _of(name, plain_names) for name in (*DIMENSIONS, TIME)}
+
+
+def _of(quantity: str, names: Sequence[str]) -> Candidates:
+    row = _table()[quantity]
+    scored = [(_score(name, row), index) for index, name in enumerate(names)]
+    fitting = [(score, index) for score, index in scored if score]
+    qualified = tuple(index for _, index in fitting if _is_qualified(names[index], row))
+    plain = [(score, index) for score, index in fitting if index not in qualified]
+    best = max((score for score, _ in plain), default=0)
+    return Candidates(tuple(index for score, index in plain if score == best), qualified)
+
+
+def _plain(header: str) -> str:
+    name = parted(header)[0].lower().replace("₂", "2")
+    return " ".join(_APART.sub(" ", name).split())
+
+
+def _score(name: str, row: Mapping[str, tuple[str, ...]]) -> int:
+    if name in row["exact"]:
+        return _EXACT
+    return _WORDS if any(_stands_in(words, name) for words in row["words"]) else 0
+
+
+def _is_qualified(name: str, row: Mapping[str, tuple[str, ...]]) -> bool:
+    if name in row["exact"]:
+        return False
+    # a qualifying word that belongs to the quantity's own name ("supply pressure") does not count
+    own = max((words for words in row["words"] if _stands_in(words, name)), key=len, default="")
+    rest = f" {name} ".replace(f" {own} ", " ", 1).strip()
+    return any(_stands_in(word, rest) for word in _table()["qualified"]["words"]) or _another_fits(own, rest)
+
+
+def _another_fits(own: str, rest: str) -> bool:
+    """Tell whether what is left of the name is of another place: “ambient” at CO, “flue” at nothing else."""
+    return own == "co" and any(
+        _stands_in(word, rest) for word in ("ambient", "room", "amb", "umgebung", "ambiant", "ambiente", "co2")
+    )
+
+
+def _stands_in(words: str, name: str) -> bool:
+    return f" {words} " in f" {name} "

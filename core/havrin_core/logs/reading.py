@@ -1,0 +1,358 @@
+"""What a log says: channels that are sure, and for all that is not a question; nothing counts before it is answered."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from itertools import pairwise
+from math import nan
+from typing import Literal
+
+from havrin_core.logs.clocks import TimeKind, TimeReading, is_days_only, joined, seconds_of, time_of
+from havrin_core.logs.columns import DIMENSIONS, TIME, Candidates, candidates
+from havrin_core.logs.numbers import Cell, Mark, numbers_of, read_number
+from havrin_core.logs.table import Dropped, Table, cells_of, table_of
+from havrin_core.logs.text import lines_of
+from havrin_core.logs.units import parted, to_canonical, unit_named, units_of
+from havrin_core.phrases import Phrase, phrase
+from havrin_core.vocabulary.measurands import measurand
+
+About = Literal["column", "unit", "numbers", "time", "session"]
+_SLACK = {
+    "o2_dry_pct": (-1.0, 22.0),
+    "co2_dry_pct": (-1.0, 20.0),
+    "co_ppm_dry": (-20.0, 100_000.0),
+    "room_co_ppm": (-20.0, 5000.0),
+}
+_SESSION_GAP_S = 1800.0
+_MOST_KEPT = 5
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """Something that a person has to say first: about what, of which quantity and column, with the choices, the likeliest first."""
+
+    about: About
+    said: Phrase
+    quantity: str = ""
+    column: int | None = None
+    choices: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Chosen:
+    """What a person said: column by quantity (None: none of them), unit and decimal mark by column, the kind of time."""
+
+    columns: Mapping[str, int | None] = field(default_factory=dict)
+    units: Mapping[int, str] = field(default_factory=dict)
+    marks: Mapping[int, Mark] = field(default_factory=dict)
+    time: TimeKind | None = None
+    session: int | None = None
+
+
+NOTHING_CHOSEN = Chosen()
+
+
+@dataclass(frozen=True, slots=True)
+class Channel:
+    """One quantity in canonical units, NaN where a row has none; over and under range are bounds, kept by row."""
+
+    quantity: str
+    column: int
+    header: str
+    unit: str
+    mark: Mark
+    values: tuple[float, ...]
+    at_least: tuple[int, ...]  # rows over range: the value is a lower bound, NaN where the log gives none
+    at_most: tuple[int, ...]
+    without: int
+    odd: tuple[tuple[int, str], ...]  # lines whose cell is no number, the first few
+    odd_count: int
+
+
+@dataclass(frozen=True, slots=True)
+class LogReading:
+    """A log as far as it is sure."""
+
+    encoding: str
+    table: Table
+    channels: tuple[Channel, ...]
+    time: TimeReading | None
+    time_columns: tuple[int, ...]
+    seconds: tuple[float, ...]
+    questions: tuple[Question, ...]
+    doubts: tuple[Phrase, ...]
+    dropped: tuple[Dropped, ...]
+
+
+def read_log(raw: bytes, chosen: Chosen = NOTHING_CHOSEN) -> LogReading:
+    """Return what ``raw`` says, by what was ``chosen``. Raises BadDocument: empty, no text, no table of numbers."""
+    lines, encoding = lines_of(raw)
+    return _Reader(table_of(lines), encoding, chosen).read()
+
+
+class _Reader:
+    def __init__(self, table: Table, encoding: str, chosen: Chosen) -> None:
+        self.table, self.encoding, self.chosen = table, encoding, chosen
+        self.questions: list[Question] = []
+        self.doubts: list[Phrase] = []
+        self.cells: dict[int, list[Cell]] = {}
+        self.fits = candidates(table.headers)
+
+    def read(self) -> LogReading:
+        time, time_columns, texts = self._time()
+        taken = set(time_columns)
+        columns = self._columns(taken)
+        channels = [channel for quantity, column in columns.items() if (channel := self._channel(quantity, column))]
+        if not columns and not any(q.about == "column" for q in self.questions):
+            self._ask("column", phrase("no_column_is_known"), choices=self._all_columns(taken))
+        seconds = self._seconds(time, texts)
+        return LogReading(
+            self.encoding,
+            self.table,
+            tuple(channels),
+            time,
+            time_columns,
+            seconds,
+            tuple(self.questions),
+            tuple(self.doubts),
+            self.table.dropped,
+        )
+
+    def _ask(
+        self, about: About, said: Phrase, quantity: str = "", column: int | None = None, choices: Sequence[str] = ()
+    ) -> None:
+        self.questions.append(Question(about, said, quantity, column, tuple(choices)))
+
+    def _all_columns(self, taken: set[int]) -> list[str]:
+        return [str(index) for index in range(len(self.table.headers)) if index not in taken]
+
+    def _of(self, column: int) -> list[Cell]:
+        if column not in self.cells:
+            self.cells[column] = cells_of(self.table, column)
+        return self.cells[column]
+
+    # ---- columns
+
+    def _columns(self, taken: set[int]) -> dict[str, int]:
+        found: dict[str, int] = {}
+        for quantity in DIMENSIONS:
+            column = self._column(quantity, self.fits[quantity], taken)
+            if column is not None:
+                found[quantity] = column
+        return found
+
+    def _column(self, quantity: str, fits: Candidates, taken: set[int]) -> int | None:
+        if quantity in self.chosen.columns:
+            return self.chosen.columns[quantity]
+        named = [column for column in fits.plain if column not in taken]
+        plain = [column for column in named if self._has_numbers(column)]
+        if named and not plain:
+            header = self.table.headers[named[0]]
+            self.doubts.append(phrase("column_without_numbers", name=measurand(quantity).name, header=header))
+        shared = [column for column in plain if self._claimed_by_others(quantity, column)]
+        name = measurand(quantity).name
+        if len(plain) == 1 and not shared:
+            return plain[0]
+        if plain:
+            self._ask("column", phrase("several_columns_fit", name=name), quantity, None, [str(c) for c in plain])
+        else:
+            qualified = [c for c in fits.qualified if c not in taken and self._has_numbers(c)]
+            if qualified and not self._plain_elsewhere(qualified):
+                self._ask(
+                    "column", phrase("column_fits_only_nearly", name=name), quantity, None, [str(c) for c in qualified]
+                )
+        return None
+
+    def _claimed_by_others(self, quantity: str, column: int) -> bool:
+        return any(column in fits.plain for name, fits in self.fits.items() if name not in (quantity, TIME))
+
+    def _plain_elsewhere(self, columns: list[int]) -> bool:
+        """Tell whether each of these is plainly another quantity's own: an ambient CO is no half-fitting flue CO."""
+        return all(any(column in fits.plain for fits in self.fits.values()) for column in columns)
+
+    def _has_numbers(self, column: int) -> bool:
+        return any(cell.kind in ("number", "over", "under") for cell in self._of(column))
+
+    # ---- numbers and units
+
+    def _channel(self, quantity: str, column: int) -> Channel | None:
+        cells = self._of(column)
+        unit, mark = self._unit(quantity, column, cells), self._mark(quantity, column, cells)
+        if unit is None or mark is None:
+            return None
+        dimension = DIMENSIONS[quantity]
+        values: list[float] = []
+        over: list[int] = []
+        under: list[int] = []
+        odd: list[tuple[int, str]] = []
+        odd_count = without = 0
+        for row, ((line, _), cell) in enumerate(zip(self.table.rows, cells, strict=True)):
+            number = read_number(cell.text, mark) if cell.text and cell.kind != "other" else None
+            value = nan if number is None else to_canonical(number, unit, dimension)
+            if cell.kind == "over":
+                over.append(row)
+            elif cell.kind == "under":
+                under.append(row)
+            elif cell.kind == "nothing":
+                without += 1
+            elif number is None or not self._can_be(quantity, value):
+                odd_count += 1
+                if len(odd) < _MOST_KEPT:
+                    odd.append((line, self.table.rows[row][1][column]))
+                value = nan
+            values.append(value)
+        header = self.table.headers[column]
+        return Channel(
+            quantity,
+            column,
+            header,
+            unit,
+            mark,
+            tuple(values),
+            tuple(over),
+            tuple(under),
+            without,
+            tuple(odd),
+            odd_count,
+        )
+
+    def _can_be(self, quantity: str, value: float) -> bool:
+        what = measurand(quantity)
+        least, most = _SLACK.get(quantity, (what.least, what.most))
+        return least <= value <= most
+
+    def _mark(self, quantity: str, column: int, cells: list[Cell]) -> Mark | None:
+        if column in self.chosen.marks:
+            return self.chosen.marks[column]
+        found = numbers_of(cell.text for cell in cells if cell.text and cell.kind in ("number", "over", "under"))
+        name = measurand(quantity).name
+        if found.mixed:
+            self._ask("numbers", phrase("two_ways_of_numbers", name=name), quantity, column, ("point", "comma"))
+            return None
+        if found.mark is None:
+            point, comma = (read_number(found.first, mark) for mark in ("point", "comma"))
+            said = phrase("number_reads_two_ways", name=name, text=found.first, point=f"{point:g}", comma=f"{comma:g}")
+            self._ask("numbers", said, quantity, column, ("point", "comma"))
+        return found.mark
+
+    def _unit(self, quantity: str, column: int, cells: list[Cell]) -> str | None:
+        if column in self.chosen.units:
+            return self.chosen.units[column]
+        dimension, name = DIMENSIONS[quantity], measurand(quantity).name
+        said = self._said(column, cells)
+        if len(said) > 1:
+            self._ask(
+                "unit",
+                phrase("several_units_said", name=name, units=", ".join(said)),
+                quantity,
+                column,
+                units_of(dimension),
+            )
+            return None
+        if said:
+            unit = unit_named(said[0], dimension)
+            if unit is None:
+                self._ask(
+                    "unit", phrase("unit_not_known_of", name=name, unit=said[0]), quantity, column, units_of(dimension)
+                )
+            return unit
+        return self._unsaid(quantity, column, cells)
+
+    def _said(self, column: int, cells: list[Cell]) -> list[str]:
+        """Return the units that header, units row and cells name, each once; spellings of one unit are one."""
+        rows = self.table.units
+        named = [parted(self.table.headers[column])[1], rows[column] if column < len(rows) else ""]
+        named += sorted({cell.unit for cell in cells if cell.unit})
+        by_meaning: dict[str, str] = {}
+        for said in named:
+            if said:
+                meaning = next(
+                    (u for d in dict.fromkeys(DIMENSIONS.values()) if (u := unit_named(said, d))), said.lower()
+                )
+                by_meaning.setdefault(meaning, said)
+        return list(by_meaning.values())
+
+    def _unsaid(self, quantity: str, column: int, cells: list[Cell]) -> str | None:
+        """Return the unit that alone can be, by the numbers; else ask, the likeliest first."""
+        dimension, name = DIMENSIONS[quantity], measurand(quantity).name
+        marks: tuple[Mark, ...] = ("point", "comma")
+        numbers = [
+            n
+            for cell in cells
+            if cell.kind == "number"
+            and (n := next((v for m in marks if (v := read_number(cell.text, m)) is not None), None)) is not None
+        ]
+        if dimension == "percent" and numbers and max(numbers) > 1.0:
+            self.doubts.append(phrase("unit_by_its_numbers", name=name, unit="%"))
+            return "%"
+        self._ask("unit", phrase("no_unit_said", name=name), quantity, column, units_of(dimension))
+        return None
+
+    # ---- time
+
+    def _time(self) -> tuple[TimeReading | None, tuple[int, ...], list[str]]:
+        columns = self._time_columns()
+        if not columns:
+            if len(self.table.rows) > 1 and not self.table.transposed:
+                self._no_time()
+            return (TimeReading("rows") if self.chosen.time == "rows" or len(self.table.rows) == 1 else None), (), []
+        texts = list(self.table.column(columns[0]))
+        if len(columns) == 2:
+            texts = joined(texts, list(self.table.column(columns[1])))
+        unit = self._time_unit(columns[0])
+        marks = numbers_of(text for text in texts if text)
+        found = time_of(texts, unit, marks.mark)
+        if found is None:
+            self._ask("time", phrase("times_mixed"), "", columns[0], ("rows",))
+            return None, columns, texts
+        if self.chosen.time is not None:
+            return TimeReading(self.chosen.time, found.day_first, (), found.mark), columns, texts
+        if found.open:
+            self._ask(
+                "time", phrase("times_read_several_ways", first=texts[0], last=texts[-1]), "", columns[0], found.open
+            )
+            return None, columns, texts
+        return found, columns, texts
+
+    def _no_time(self) -> None:
+        if self.chosen.time != "rows":
+            self._ask("time", phrase("no_time_column"), "", None, ("rows",))
+
+    def _time_unit(self, column: int) -> str:
+        units = self.table.units
+        return (units[column] if column < len(units) else "") or parted(self.table.headers[column])[1]
+
+    def _time_columns(self) -> tuple[int, ...]:
+        """Return the column of times, or that of days and that of clocks."""
+        named = [column for column in self.fits[TIME].plain if self._is_time(column)]
+        seen = named or [column for column in range(len(self.table.headers)) if self._is_clocks(column)]
+        days = [column for column in seen if is_days_only(list(self.table.column(column)))]
+        clocks = [column for column in seen if column not in days]
+        if not clocks:
+            clocks = [c for c in range(len(self.table.headers)) if c not in days and self._is_clocks(c)]
+        if days and clocks:
+            return days[0], clocks[0]
+        return tuple((clocks or days)[:1])
+
+    def _is_time(self, column: int) -> bool:
+        return time_of(list(self.table.column(column)), self._time_unit(column), None) is not None or self._is_clocks(
+            column
+        )
+
+    def _is_clocks(self, column: int) -> bool:
+        found = time_of(list(self.table.column(column)), "", None)
+        return found is not None and found.kind in ("clock", "moment", "min_s", "h_min")
+
+    def _seconds(self, time: TimeReading | None, texts: list[str]) -> tuple[float, ...]:
+        if time is None:
+            return ()
+        read = seconds_of(texts or [""] * len(self.table.rows), time)
+        if any(value is None for value in read):
+            lines = [self.table.rows[i][0] for i, value in enumerate(read) if value is None]
+            self.doubts.append(phrase("times_not_read", count=len(lines), line=lines[0]))
+        known = [value for value in read if value is not None]
+        if any(later < earlier for earlier, later in pairwise(known)):
+            self.doubts.append(phrase("time_runs_back"))
+        if any(later - earlier > _SESSION_GAP_S for earlier, later in pairwise(known)):
+            self.doubts.append(phrase("more_than_one_session"))
+        first = known[0] if known else 0.0
+        return tuple(nan if value is None else value - first for value in read)

@@ -1,0 +1,196 @@
+"""Logs: what is told is true, and what is not sure is asked. Truth is the generator's, which the reader does not see."""
+
+from contextlib import suppress
+from math import isnan
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pytest import approx
+
+from havrin_core.errors import BadDocument
+from havrin_core.logs.numbers import MARKS, cell_of, numbers_of, read_number
+from havrin_core.logs.reading import Chosen, read_log
+from tests.core.log_files import make
+
+SEEDS = range(600)
+
+
+def channels(text, **chosen):
+    raw = text.encode() if isinstance(text, str) else text
+    found = read_log(raw, Chosen(**chosen))
+    return {channel.quantity: channel for channel in found.channels}, found
+
+
+def wrong_in(file, found):
+    """Return what the reader tells otherwise than it was."""
+    said = {channel.quantity: channel for channel in found.channels}
+    bad = []
+    for quantity, channel in said.items():
+        truth = file.truth.get(quantity)
+        if truth is None or len(truth) != len(channel.values):
+            bad.append((quantity, "no such quantity, or other rows"))
+            continue
+        for want, got in zip(truth, channel.values, strict=True):
+            if (want is None and not isnan(got) and quantity != "co_ppm_dry") or (
+                want is not None and got != approx(want, rel=1e-6, abs=1e-6)
+            ):
+                bad.append((quantity, want, got))
+    if found.seconds and list(found.seconds) != approx(file.seconds):
+        bad.append(("seconds", file.seconds[:3], found.seconds[:3]))
+    return bad
+
+
+def test_nothing_is_told_otherwise_than_it_was():
+    for seed in SEEDS:
+        file = make(seed)
+        found = read_log(file.raw)
+        assert not wrong_in(file, found), (seed, file.how, wrong_in(file, found)[:2])
+
+
+def test_every_quantity_is_told_or_asked_for():
+    told = asked = 0
+    for seed in SEEDS:
+        file = make(seed)
+        found = read_log(file.raw)
+        said, about = {c.quantity for c in found.channels}, {q.quantity for q in found.questions}
+        for quantity in file.truth:
+            told += quantity in said
+            asked += quantity in about and quantity not in said
+            assert quantity in said or {quantity, ""} & about, (seed, quantity, file.how)
+    assert told > 0.5 * (told + asked)
+
+
+def test_carbon_monoxide_over_range_is_a_bound_and_no_value():
+    seen = 0
+    for seed in SEEDS:
+        file = make(seed)
+        found = {c.quantity: c for c in read_log(file.raw).channels}
+        if file.over and "co_ppm_dry" in found:
+            seen += 1
+            assert list(found["co_ppm_dry"].at_least) == file.over, seed
+    assert seen > 5
+
+
+@pytest.mark.parametrize("mark", MARKS)
+@given(value=st.floats(-1e6, 1e6, allow_nan=False), decimals=st.integers(0, 4), thousands=st.booleans())
+def test_a_written_number_is_read_back_under_its_own_mark(mark, value, decimals, thousands):
+    text = f"{value:,.{decimals}f}" if thousands else f"{value:.{decimals}f}"
+    written = text if mark == "point" else text.translate(str.maketrans({",": ".", ".": ","}))
+    assert read_number(written, mark) == approx(float(text.replace(",", "")))
+
+
+@pytest.mark.parametrize(
+    ("cells", "mark"),
+    [
+        (["1,234", "2,345"], None),
+        (["1.234"], None),
+        (["0,123", "2,345"], "comma"),
+        (["6.4", "1.234"], "point"),
+        (["1,234.5"], "point"),
+        (["1.234.567"], "comma"),
+        (["12", "13"], "point"),
+    ],
+)
+def test_a_mark_before_just_three_digits_is_decided_by_its_column_or_asked(cells, mark):
+    assert numbers_of(cells).mark == mark
+
+
+@pytest.mark.parametrize(
+    ("text", "kind"),
+    [
+        ("OVR", "over"),
+        ("OL", "over"),
+        (">2000", "over"),
+        ("<1", "under"),
+        ("-OL", "under"),
+        ("---", "nothing"),
+        ("inf", "other"),
+        ("NaN", "nothing"),
+        ("6,4 %", "number"),
+    ],
+)
+def test_marks_of_an_instrument_are_told_apart(text, kind):
+    assert cell_of(text).kind == kind
+
+
+def test_one_thousand_is_never_told_as_one():
+    found, reading = channels('Time,O2 [%],CO [ppm]\n0,6.4,"1,234"\n1,6.5,"1,250"\n')
+    assert "co_ppm_dry" not in found
+    assert [q.about for q in reading.questions if q.quantity == "co_ppm_dry"] == ["numbers"]
+    answered, _ = channels('Time [s],O2 [%],CO [ppm]\n0,6.4,"1,234"\n1,6.5,"1,250"\n', marks={2: "point"})
+    assert answered["co_ppm_dry"].values == (1234.0, 1250.0)
+
+
+@pytest.mark.parametrize(
+    ("heads", "asked"),
+    [
+        ("CO 1 [ppm];CO 3 [ppm]", True),
+        ("CO corr. [ppm];X", True),
+        ("CO [ppm];CO limit [ppm]", False),
+        ("CO air-free [ppm];X", True),
+        ("Ambient CO [ppm];X", False),
+    ],
+)
+def test_a_column_that_is_not_plainly_the_one_is_asked(heads, asked):
+    found, reading = channels(f"Time [s];O2 [%];{heads}\n0;6,4;40;50\n1;6,5;41;50\n")
+    assert any(q.about == "column" and q.quantity == "co_ppm_dry" for q in reading.questions) == asked
+    if asked:
+        assert "co_ppm_dry" not in found
+
+
+def test_a_unit_that_is_unknown_stops_its_column():
+    found, reading = channels("Time [s];O2 [%];CO [mg/kWh]\n0;6,4;40\n1;6,5;41\n")
+    assert "co_ppm_dry" not in found
+    assert any(q.about == "unit" and q.quantity == "co_ppm_dry" for q in reading.questions)
+
+
+def test_a_temperature_without_a_unit_is_asked():
+    found, _ = channels("Time [s];O2 [%];T flue\n0;6,4;118\n1;6,5;119\n")
+    assert set(found) == {"o2_dry_pct"}
+    answered, _ = channels("Time [s];O2 [%];T flue\n0;6,4;118\n1;6,5;119\n", units={2: "°F"})
+    assert answered["flue_temp_k"].values[0] == approx(320.928, abs=1e-3)
+
+
+def test_hours_or_minutes_are_asked():
+    _, reading = channels("Time;O2 [%]\n00:01;6,4\n00:02;6,5\n")
+    assert any(q.about == "time" for q in reading.questions)
+    assert reading.seconds == ()
+    _, answered = channels("Time;O2 [%]\n00:01;6,4\n00:02;6,5\n", time="min_s")
+    assert answered.seconds == (0.0, 1.0)
+
+
+def test_a_row_that_is_left_out_is_named():
+    _, reading = channels("Time [s];O2 [%]\n0;6,4\njunk\n1;6,5\n2;6,4;9;9\n")
+    assert sum(row.count for row in reading.dropped) == 2
+    assert {line for row in reading.dropped for line, _ in row.lines} == {3, 5}
+
+
+@pytest.mark.parametrize(
+    "content", [b"", b"\n\n", b"PK\x03\x04\x00\x00\x01\x02", b"Dear sir,\nit is cold, come soon\n"]
+)
+def test_what_is_no_log_is_said(content):
+    with pytest.raises(BadDocument):
+        read_log(content)
+
+
+@given(st.binary(max_size=400))
+def test_any_bytes_are_read_or_refused(content):
+    with suppress(BadDocument):
+        read_log(content)
+
+
+@given(st.text(alphabet='0123456789.,;:-+ \t\n"O2CT[]%°ab', max_size=300))
+def test_any_text_is_read_or_refused(text):
+    with suppress(BadDocument):
+        read_log(text.encode())
+
+
+def test_one_sample_of_a_printout():
+    found, reading = channels("Analyzer 1\nO2: 6.4 %\nCO: 46 ppm\nT flue: 118 °F\n")
+    assert {q: c.values[0] for q, c in found.items()} == {
+        "o2_dry_pct": 6.4,
+        "co_ppm_dry": 46.0,
+        "flue_temp_k": approx(320.928, abs=1e-3),
+    }
+    assert not reading.questions
