@@ -3,12 +3,14 @@
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass
+from functools import lru_cache
 from math import isfinite
-from typing import Literal
+from typing import Literal, NamedTuple
 
 Mark = Literal["point", "comma"]
 MARKS: tuple[Mark, ...] = ("point", "comma")
 _SPACES = str.maketrans({"\u00a0": "", "\u202f": "", "\u2009": "", " ": "", "'": "", "’": "", "−": "-", "–": "-"})
+_DIGIT = re.compile(r"\d")
 _PLAIN = re.compile(r"[+-]?\d+(?:e[+-]?\d+)?", re.IGNORECASE)
 _DECIMAL = {
     "point": re.compile(r"[+-]?(?:\d+|[1-9]\d{0,2}(?:,\d{3})+)?(?:\.\d*)?(?:e[+-]?\d+)?", re.IGNORECASE),
@@ -22,8 +24,7 @@ _BOUND = re.compile(r"([<>≤≥])\s*=?\s*(\S.*)")
 Kind = Literal["number", "over", "under", "nothing", "other"]
 
 
-@dataclass(frozen=True, slots=True)
-class Cell:
+class Cell(NamedTuple):
     """One cell: what sort of thing it is, and the number in it as text, without its unit."""
 
     kind: Kind
@@ -36,6 +37,7 @@ _WITH_UNIT = re.compile(
 )
 
 
+@lru_cache(maxsize=1 << 17)  # a column says the same few hundred things over and over
 def cell_of(typed: str) -> Cell:
     """Return what a cell says: a number (with its unit), over or under range, nothing, or something else.
 
@@ -66,10 +68,11 @@ def is_number(text: str) -> bool:
     return any(read_number(text, mark) is not None for mark in MARKS)
 
 
+@lru_cache(maxsize=1 << 17)
 def read_number(text: str, mark: Mark) -> float | None:
     """Return the number under ``mark``; None where it is none: a thousands mark stands before just three digits."""
     plain = text.translate(_SPACES)
-    if not any(digit in plain for digit in "0123456789") or not _DECIMAL[mark].fullmatch(plain):
+    if not _DIGIT.search(plain) or not _DECIMAL[mark].fullmatch(plain):
         return None
     decimal, thousands = (".", ",") if mark == "point" else (",", ".")
     value = float(plain.replace(thousands, "").replace(decimal, "."))

@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from itertools import pairwise
-from math import nan
+from math import isnan, nan
 from typing import Literal
 
 from havrin_core.logs.clocks import TimeKind, TimeReading, is_days_only, joined, seconds_of, time_of
@@ -23,7 +23,7 @@ _SLACK = {
     "room_co_ppm": (-20.0, 5000.0),
 }
 _SESSION_GAP_S = 1800.0
-_MOST_KEPT = 5
+_MOST_KEPT, _TIME_HEAD = 5, 300
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,6 +95,7 @@ class _Reader:
         self.questions: list[Question] = []
         self.doubts: list[Phrase] = []
         self.cells: dict[int, list[Cell]] = {}
+        self.times: dict[int, TimeReading | None] = {}
         self.fits = candidates(table.headers)
 
     def read(self) -> LogReading:
@@ -179,41 +180,33 @@ class _Reader:
         unit, mark = self._unit(quantity, column, cells), self._mark(quantity, column, cells)
         if unit is None or mark is None:
             return None
-        dimension = DIMENSIONS[quantity]
-        values: list[float] = []
-        over: list[int] = []
-        under: list[int] = []
-        odd: list[tuple[int, str]] = []
-        odd_count = without = 0
-        for row, ((line, _), cell) in enumerate(zip(self.table.rows, cells, strict=True)):
-            number = read_number(cell.text, mark) if cell.text and cell.kind != "other" else None
-            value = nan if number is None else to_canonical(number, unit, dimension)
-            if cell.kind == "over":
-                over.append(row)
-            elif cell.kind == "under":
-                under.append(row)
-            elif cell.kind == "nothing":
-                without += 1
-            elif number is None or not self._can_be(quantity, value):
-                odd_count += 1
-                if len(odd) < _MOST_KEPT:
-                    odd.append((line, self.table.rows[row][1][column]))
-                value = nan
-            values.append(value)
-        header = self.table.headers[column]
+        value_of = {cell: self._value(quantity, cell, unit, mark) for cell in set(cells)}
+        values = tuple(value_of[cell] for cell in cells)
+        rows = range(len(cells))
+        odd = [
+            row for row in rows if cells[row].kind == "other" or (cells[row].kind == "number" and isnan(values[row]))
+        ]
         return Channel(
             quantity,
             column,
-            header,
+            self.table.headers[column],
             unit,
             mark,
-            tuple(values),
-            tuple(over),
-            tuple(under),
-            without,
-            tuple(odd),
-            odd_count,
+            values,
+            tuple(row for row in rows if cells[row].kind == "over"),
+            tuple(row for row in rows if cells[row].kind == "under"),
+            sum(cell.kind == "nothing" for cell in cells),
+            tuple((self.table.rows[row][0], self.table.rows[row][1][column]) for row in odd[:_MOST_KEPT]),
+            len(odd),
         )
+
+    def _value(self, quantity: str, cell: Cell, unit: str, mark: Mark) -> float:
+        """Return a cell's value in the canonical unit; NaN where it says none, or one that cannot be."""
+        number = read_number(cell.text, mark) if cell.text and cell.kind != "other" else None
+        if number is None:
+            return nan
+        value = to_canonical(number, unit, DIMENSIONS[quantity])
+        return value if cell.kind != "number" or self._can_be(quantity, value) else nan
 
     def _can_be(self, quantity: str, value: float) -> bool:
         what = measurand(quantity)
@@ -223,7 +216,9 @@ class _Reader:
     def _mark(self, quantity: str, column: int, cells: list[Cell]) -> Mark | None:
         if column in self.chosen.marks:
             return self.chosen.marks[column]
-        found = numbers_of(cell.text for cell in cells if cell.text and cell.kind in ("number", "over", "under"))
+        found = numbers_of(
+            cell.text for cell in dict.fromkeys(cells) if cell.text and cell.kind in ("number", "over", "under")
+        )
         name = measurand(quantity).name
         if found.mixed:
             self._ask("numbers", phrase("two_ways_of_numbers", name=name), quantity, column, ("point", "comma"))
@@ -261,7 +256,7 @@ class _Reader:
         """Return the units that header, units row and cells name, each once; spellings of one unit are one."""
         rows = self.table.units
         named = [parted(self.table.headers[column])[1], rows[column] if column < len(rows) else ""]
-        named += sorted({cell.unit for cell in cells if cell.unit})
+        named += sorted({cell.unit for cell in set(cells) if cell.unit})
         by_meaning: dict[str, str] = {}
         for said in named:
             if said:
@@ -298,9 +293,7 @@ class _Reader:
         texts = list(self.table.column(columns[0]))
         if len(columns) == 2:
             texts = joined(texts, list(self.table.column(columns[1])))
-        unit = self._time_unit(columns[0])
-        marks = numbers_of(text for text in texts if text)
-        found = time_of(texts, unit, marks.mark)
+        found = self._times_in(columns[0]) if len(columns) == 1 else time_of(texts, "", None)
         if found is None:
             self._ask("time", phrase("times_mixed"), "", columns[0], ("rows",))
             return None, columns, texts
@@ -334,13 +327,23 @@ class _Reader:
         return tuple((clocks or days)[:1])
 
     def _is_time(self, column: int) -> bool:
-        return time_of(list(self.table.column(column)), self._time_unit(column), None) is not None or self._is_clocks(
-            column
-        )
+        return self._times_in(column) is not None
 
     def _is_clocks(self, column: int) -> bool:
-        found = time_of(list(self.table.column(column)), "", None)
+        found = self._times_in(column)
         return found is not None and found.kind in ("clock", "moment", "min_s", "h_min")
+
+    def _times_in(self, column: int) -> TimeReading | None:
+        """Return how the cells of one column are times, looked at once."""
+        if column not in self.times:
+            texts = list(self.table.column(column))
+            first = texts[:_TIME_HEAD]  # what its head does not show to be times need not be read through
+            unit = self._time_unit(column)
+            mark = numbers_of(text for text in first if text).mark
+            head = time_of(first, unit, mark)
+            whole = len(texts) <= _TIME_HEAD or head is None or head.kind in ("clock", "moment")
+            self.times[column] = head if whole else time_of(texts, unit, mark or numbers_of(t for t in texts if t).mark)
+        return self.times[column]
 
     def _seconds(self, time: TimeReading | None, texts: list[str]) -> tuple[float, ...]:
         if time is None:
