@@ -34,12 +34,29 @@ def test_broken_logs_are_answered(sign_in, tmp_path):
     pick_log(page, tmp_path, "letter.csv", b"Dear sir,\nthe furnace is cold.\n")
     expect(page.locator(".trouble").first).to_contain_text("no table of numbers")
     rows = "".join(f"{i},6.4,{'-' if i % 2 else 40},118\n" for i in range(0, 40))
-    pick_log(page, tmp_path, "gaps.csv", ("s,O2,CO,T flue\n" + rows + "39,6.4,40,118\n200,23,--,-500\n").encode())
+    head = "s,O2 [%],CO [ppm],T flue [°F]\n"
+    pick_log(page, tmp_path, "gaps.csv", (head + rows + "39,6.4,40,118\n200,23,--,-500\n").encode())
     problems = page.locator(".problems")
-    for words in ("empty cells or dashes", "time of the row before", "gap", "cannot be"):
+    for words in ("cells are empty or dashes", "time of the row before", "gap", "hold no number that can be"):
         expect(problems).to_contain_text(words)
     page.click("button:has-text('Columns')")
     expect(page.locator(".columns")).to_contain_text("comma between columns")
+
+
+def test_what_a_log_leaves_open_is_asked_and_answered_by_touch(sign_in, tmp_path):
+    page = sign_in()
+    open_visit(page, "F-2")
+    page.keyboard.press("2")
+    page.wait_for_selector(".flue")
+    rows = "".join(f"{i};6,4;1,234;118\n" for i in range(90))
+    pick_log(page, tmp_path, "open.csv", ("Time [s];O2 [%];CO [ppm];T flue\n" + rows).encode())
+    asked = page.get_by_label("Asked before it counts")
+    expect(asked.locator(".question")).to_have_count(2)
+    asked.get_by_role("button", name="decimal point").click()
+    expect(asked.locator(".question")).to_have_count(1)
+    asked.get_by_role("button", name="°F").click()
+    expect(asked).to_have_count(0)
+    expect(page.locator(".means")).to_contain_text("1234")
 
 
 def test_a_large_log_is_streamed_with_progress(sign_in, tmp_path):
@@ -50,7 +67,7 @@ def test_a_large_log_is_streamed_with_progress(sign_in, tmp_path):
     row = ",".join(["6.4", "40", "118.0", "66.0", *["0.000"] * 10])
     lines = 50 * 1024 * 1024 // (len(row) + 8)
     content = (
-        "s,O2,CO,T flue,T air,"
+        "s,O2 [%],CO [ppm],T flue [°F],T air [°F],"
         + ",".join(f"x{i}" for i in range(10))
         + "\n"
         + "".join(f"{i},{row}\n" for i in range(lines))

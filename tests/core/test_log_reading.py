@@ -194,3 +194,78 @@ def test_one_sample_of_a_printout():
         "flue_temp_k": approx(320.928, abs=1e-3),
     }
     assert not reading.questions
+
+
+TWO = "Time [s];O2 [%]\n0;6,4\n1;6,5\n2;6,5\n"
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        TWO + "0;7,4\n1;7,5\n2;7,5\n",
+        TWO + "9000;7,4\n9001;7,5\n9002;7,5\n",
+        TWO + "\nAppliance F-3\n" + "Time [s];O2 [%]\n3;7,4\n4;7,5\n5;7,5\n",
+        "Appliance;Time [s];O2 [%]\nF-2;0;6,4\nF-2;1;6,5\nF-2;2;6,5\nF-3;3;7,4\nF-3;4;7,5\nF-3;5;7,5\n",
+        TWO + "O2 [%];Time [s]\n7,4;0\n7,5;1\n7,5;2\n",
+        TWO.replace(" [s]", "").replace("\n0", "\n10:00:00").replace("\n1;", "\n10:00:01;").replace("\n2", "\n10:00:02")
+        + "09:59:59;7,4\n10:00:00;7,5\n10:00:01;7,5\n",
+    ],
+    ids=["clock back", "pause", "words between", "names", "other header", "time of day back"],
+)
+def test_two_recordings_in_a_file_are_asked_apart(text):
+    found, reading = channels(text)
+    assert not found
+    assert reading.questions[0].about == "session"
+    first, _ = channels(text, session="1")
+    second, told = channels(text, session="2")
+    assert first["o2_dry_pct"].values == (6.4, 6.5, 6.5)
+    assert second["o2_dry_pct"].values == (7.4, 7.5, 7.5)
+    assert told.seconds == (0.0, 1.0, 2.0)
+
+
+def test_a_clock_that_was_set_back_runs_on_once_that_was_said():
+    text = "Clock;O2 [%]\n02:59:58;6,4\n02:59:59;6,5\n02:00:00;6,6\n02:00:01;6,7\n"
+    assert channels(text)[1].questions[0].about == "session"
+    assert channels(text, session="all")[1].seconds == (0.0, 1.0, 2.0, 3.0)
+
+
+@pytest.mark.parametrize(
+    ("heading", "cells"),
+    [
+        ("Time", ["14. Jan. 2026 10:29:58", "14. Jan. 2026 10:29:59", "14. Jan. 2026 10:30:00"]),
+        ("Zeit", ["31.12.25 23:59:59", "01.01.26 00:00:00", "01.01.26 00:00:01"]),
+        ("Heure", ["14 janv. 2026 10:00:00", "14 janv. 2026 10:00:01", "14 janv. 2026 10:00:02"]),
+        ("Time", ["01/31/2026 11:59:59 p.m.", "02/01/2026 12:00:00 a.m.", "02/01/2026 12:00:01 A.M."]),
+        ("Time", ["26-01-14 23:59:59", "26-01-15 00:00:00", "26-01-15 00:00:01"]),
+        ("Time", ["20260114 102958", "20260114 102959", "20260114 103000"]),
+        ("Time", ["2026-01-14T10:00:00+01:00", "2026-01-14T09:00:01Z", "2026-01-14T10:00:02+01:00"]),
+        ("Elapsed", ["12:34.0", "12:35.0", "12:36.0"]),
+        ("Elapsed [mm:ss]", ["00:59", "01:00", "01:01"]),
+        ("Time [ms]", ["0", "1000", "2000"]),
+        ("Time", ["1768383000", "1768383001", "1768383002"]),
+        ("s", ["0", "1", "2"]),
+    ],
+)
+def test_ways_to_write_three_seconds(heading, cells):
+    rows = "".join(f"{cell};6,4\n" for cell in cells)
+    _, found = channels(f"{heading};O2 [%]\n{rows}")
+    assert not found.questions
+    assert found.seconds == approx((0.0, 1.0, 2.0), abs=1e-4)
+
+
+@pytest.mark.parametrize(
+    "cells",
+    [["10:00", "10:01", "10:02"], ["1", "2", "3"], ["9:00 AM", "9:01", "9:02"], ["3", "2", "9"]],
+)
+def test_times_that_read_several_ways_are_asked(cells):
+    rows = "".join(f"{cell};6,4\n" for cell in cells)
+    _, found = channels(f"Time;O2 [%]\n{rows}")
+    assert found.seconds == ()
+    assert any(q.about == "time" for q in found.questions)
+
+
+def test_one_time_that_is_none_is_said_with_its_line():
+    rows = "".join(f"10:00:{i:02d};6,4\n" for i in range(40)) + "inf;6,4\n10:00:41;6,4\n"
+    _, found = channels("Time;O2 [%]\n" + rows)
+    assert isnan(found.seconds[40])
+    assert any(doubt.key == "times_not_read" and dict(doubt.parts)["line"] == 42 for doubt in found.doubts)

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.machine.virtual.live_unit import LiveUnit
 from havrin_core.traces.events import EVENTS, propose_events, steps_at
-from havrin_core.traces.log_reader import Series
+from havrin_core.traces.series import Series
 from havrin_core.traces.steady import noise_of, still_stretch
 
 SECONDS = np.arange(0.0, 120.0, 0.2)

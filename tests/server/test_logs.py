@@ -47,19 +47,47 @@ def test_the_file_is_kept_as_it_came(tove, visit):
 
 def test_a_mapping_is_remembered_for_the_instrument(tove, visit):
     instrument = Instrument.objects.get(name="Analyzer 2").pk
-    text = b"zeit;a;b\n10:00:00;6,4;40\n10:00:01;6,4;41\n10:00:02;6,5;40\n"
+    text = b"Zeit;a;b\n10:00:00;6,4;40\n10:00:01;6,4;41\n10:00:02;6,5;40\n"
     first = tove.upload(f"visits/{visit}/logs", SimpleUploadedFile("x.csv", text), instrument=instrument).json()
     assert not first["remembered"]
     assert first["columns"][0]["column"] is None
     chosen = {
         "columns": {"o2_dry_pct": {"column": 1, "unit": "%"}, "co_ppm_dry": {"column": 2, "unit": "ppm"}},
-        "time_column": 0,
     }
     mapped = tove.post(f"logs/{first['id']}/mapping", **chosen).json()
     assert mapped["trace"]["channels"]["o2_dry_pct"] == [6.4, 6.4, 6.5]
     second = tove.upload(f"visits/{visit}/logs", SimpleUploadedFile("y.csv", text), instrument=instrument).json()
     assert second["remembered"]
     assert second["columns"][0]["column"] == 1
+
+
+def test_what_is_asked_counts_only_when_it_was_answered(tove, visit):
+    text = b"Time [s];O2 [%];CO [ppm]\n0;6,4;1,234\n1;6,4;1,250\n2;6,5;1,240\n"
+    log = tove.upload(f"visits/{visit}/logs", SimpleUploadedFile("x.csv", text)).json()
+    asked = [(q["about"], q["quantity"], q["column"]) for q in log["questions"]]
+    assert asked == [("numbers", "co_ppm_dry", 2)]
+    assert "co_ppm_dry" not in log["trace"]["channels"]
+    assert [c["label"] for c in log["questions"][0]["choices"]] == ["decimal point", "decimal comma"]
+    told = tove.post(f"logs/{log['id']}/answers", about="numbers", column=2, choice="point").json()
+    assert told["questions"] == []
+    assert told["trace"]["channels"]["co_ppm_dry"] == [1234, 1250, 1240]
+
+
+def test_no_mean_is_made_where_carbon_monoxide_was_over_range(tove, visit):
+    rows = b"".join(b"%d;6.4;%s\n" % (i, b"OVR" if i == 3 else b"40") for i in range(6))
+    log = tove.upload(f"visits/{visit}/logs", SimpleUploadedFile("x.csv", b"Time [s];O2 [%];CO [ppm]\n" + rows)).json()
+    assert any("over its range" in problem for problem in log["problems"])
+    body = {"stage": None, "phase": "found", "at": WHEN, "start_s": 0}
+    over = tove.post(f"logs/{log['id']}/means", id=str(uuid.uuid4()), end_s=5, **body)
+    assert (over.status_code, over.json()["code"]) == (422, "file_refused")
+    assert "co >4000" in over.json()["message"]
+    assert tove.post(f"logs/{log['id']}/means", id=str(uuid.uuid4()), end_s=2, **body).status_code == 200
+
+
+def test_an_answer_that_is_none_is_refused(tove, visit):
+    log = tove.upload(f"visits/{visit}/logs", log_file()).json()
+    for given in ({"about": "numbers", "column": 1, "choice": "both"}, {"about": "time", "choice": "fortnights"}):
+        assert tove.post(f"logs/{log['id']}/answers", **given).status_code == 422
 
 
 def test_a_window_can_be_chosen(tove, visit):
@@ -85,15 +113,11 @@ def test_what_is_no_log_is_refused_and_not_kept(tove, visit, content, code):
 def test_wrong_columns_and_units_are_refused(tove, visit):
     log = tove.upload(f"visits/{visit}/logs", log_file()).json()
     assert (
-        tove.post(
-            f"logs/{log['id']}/mapping", columns={"o2_dry_pct": {"column": 40, "unit": "%"}}, time_column=0
-        ).json()["code"]
+        tove.post(f"logs/{log['id']}/mapping", columns={"o2_dry_pct": {"column": 40, "unit": "%"}}).json()["code"]
         == "file_refused"
     )
     assert (
-        tove.post(
-            f"logs/{log['id']}/mapping", columns={"o2_dry_pct": {"column": 1, "unit": "inWC"}}, time_column=0
-        ).json()["code"]
+        tove.post(f"logs/{log['id']}/mapping", columns={"o2_dry_pct": {"column": 1, "unit": "inWC"}}).json()["code"]
         == "unit_unknown"
     )
 

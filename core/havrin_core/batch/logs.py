@@ -1,6 +1,6 @@
 """A log as data: its channels, units, doubts, questions and what was left out."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from math import isnan
 from typing import Any
 
@@ -10,13 +10,14 @@ from havrin_core.wording.phrases import words
 
 
 def chosen_from_dict(data: Mapping[str, Any]) -> Chosen:
-    """Return what a person chose: ``{"columns": {quantity: index}, "units": {index: unit}, "marks": {index: mark}, "time": kind}``."""
+    """Return what a person chose: ``{"columns": {quantity: index}, "units": {index: unit}, "marks": {index: mark}, "time": kind, "session": number or "all"}``."""
     columns = {
         str(q): None if c is None else int(c) for q, c in dict(data.get("columns") or {}).items() if q in DIMENSIONS
     }
     units = {int(c): str(unit) for c, unit in dict(data.get("units") or {}).items()}
     marks = {int(c): mark for c, mark in dict(data.get("marks") or {}).items() if mark in ("point", "comma")}
-    return Chosen(columns, units, marks, data.get("time"))
+    session = data.get("session")
+    return Chosen(columns, units, marks, data.get("time"), None if session is None else str(session))
 
 
 def log_to_dict(found: LogReading) -> dict[str, Any]:
@@ -28,9 +29,9 @@ def log_to_dict(found: LogReading) -> dict[str, Any]:
         "header_line": table.header_line,
         "headers": list(table.headers),
         "units_row": list(table.units),
-        "rows": len(table.rows),
+        "rows": len(table.lines),
         "transposed": table.transposed,
-        "channels": [_channel(channel, table.rows) for channel in found.channels],
+        "channels": [_channel(channel, table.lines) for channel in found.channels],
         "time": {"kind": found.time.kind, "columns": list(found.time_columns)} if found.time else None,
         "seconds": [None if isnan(second) else round(second, 6) for second in found.seconds],
         "questions": [_question(question) for question in found.questions],
@@ -42,7 +43,7 @@ def log_to_dict(found: LogReading) -> dict[str, Any]:
     }
 
 
-def _channel(channel: Channel, rows: Any) -> dict[str, Any]:
+def _channel(channel: Channel, lines: Sequence[int]) -> dict[str, Any]:
     return {
         "quantity": channel.quantity,
         "column": channel.column,
@@ -50,8 +51,8 @@ def _channel(channel: Channel, rows: Any) -> dict[str, Any]:
         "unit": channel.unit,
         "decimal": channel.mark,
         "values": [None if isnan(value) else value for value in channel.values],
-        "at_least": [rows[row][0] for row in channel.at_least],
-        "at_most": [rows[row][0] for row in channel.at_most],
+        "at_least": [lines[row] for row in channel.at_least],
+        "at_most": [lines[row] for row in channel.at_most],
         "without_value": channel.without,
         "not_read": {"count": channel.odd_count, "cells": [{"line": n, "text": text} for n, text in channel.odd]},
     }

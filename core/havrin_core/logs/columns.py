@@ -22,7 +22,7 @@ DIMENSIONS: Mapping[str, str] = {
     "blower_current_a": "current",
     "room_co_ppm": "ppm",
 }
-TIME = "time"
+TIME, SESSION = "time", "session"
 _APART = re.compile(r"[_.\-/#:]+")
 _EXACT, _WORDS = 3, 2
 
@@ -42,9 +42,9 @@ def _table() -> Mapping[str, Mapping[str, tuple[str, ...]]]:
 
 
 def candidates(headers: Sequence[str]) -> Mapping[str, Candidates]:
-    """Return the columns of each quantity and of time, as far as the headers tell."""
+    """Return the columns of each quantity of time, and of the appliance's name, as far as the headers tell."""
     plain_names = [_plain(header) for header in headers]
-    return {name: _of(name, plain_names) for name in (*DIMENSIONS, TIME)}
+    return {name: _of(name, plain_names) for name in (*DIMENSIONS, TIME, SESSION)}
 
 
 def _of(quantity: str, names: Sequence[str]) -> Candidates:

@@ -1,15 +1,16 @@
 """What a log says: channels that are sure, and for all that is not a question; nothing counts before it is answered."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from itertools import pairwise
 from math import isnan, nan
 from typing import Literal
 
 from havrin_core.logs.clocks import TimeKind, TimeReading, is_days_only, joined, seconds_of, time_of
-from havrin_core.logs.columns import DIMENSIONS, TIME, Candidates, candidates
+from havrin_core.logs.columns import DIMENSIONS, SESSION, TIME, Candidates, candidates
 from havrin_core.logs.numbers import Cell, Mark, numbers_of, read_number
-from havrin_core.logs.table import Dropped, Table, cells_of, table_of
+from havrin_core.logs.sessions import in_one_go, recordings
+from havrin_core.logs.table import Dropped, Table, cells_of, tables_of
 from havrin_core.logs.text import lines_of
 from havrin_core.logs.units import parted, to_canonical, unit_named, units_of
 from havrin_core.phrases import Phrase, phrase
@@ -22,7 +23,6 @@ _SLACK = {
     "co_ppm_dry": (-20.0, 100_000.0),
     "room_co_ppm": (-20.0, 5000.0),
 }
-_SESSION_GAP_S = 1800.0
 _MOST_KEPT, _TIME_HEAD = 5, 300
 
 
@@ -45,7 +45,7 @@ class Chosen:
     units: Mapping[int, str] = field(default_factory=dict)
     marks: Mapping[int, Mark] = field(default_factory=dict)
     time: TimeKind | None = None
-    session: int | None = None
+    session: str | None = None  # "1", "2" …, or "all": one recording, whose clock was set
 
 
 NOTHING_CHOSEN = Chosen()
@@ -86,7 +86,34 @@ class LogReading:
 def read_log(raw: bytes, chosen: Chosen = NOTHING_CHOSEN) -> LogReading:
     """Return what ``raw`` says, by what was ``chosen``. Raises BadDocument: empty, no text, no table of numbers."""
     lines, encoding = lines_of(raw)
-    return _Reader(table_of(lines), encoding, chosen).read()
+    readings = [_Reader(table, encoding, chosen).read() for table in tables_of(lines)]
+    parts = [(found, rows) for found in readings for rows in recordings(found.table, found.seconds)]
+    if len(parts) == 1:
+        return readings[0]
+    if chosen.session == "all" and len(readings) == 1:
+        return replace(readings[0], seconds=in_one_go(readings[0].seconds, [rows for _, rows in parts]))
+    if chosen.session in _numbers(parts):
+        found, rows = parts[int(chosen.session) - 1]
+        return _Reader(found.table.only(rows), encoding, chosen).read()
+    return _which(readings, parts)
+
+
+def _numbers(parts: Sequence[object]) -> list[str]:
+    return [str(number) for number in range(1, len(parts) + 1)]
+
+
+def _which(readings: Sequence[LogReading], parts: Sequence[tuple[LogReading, range]]) -> LogReading:
+    """Return the first table without a value: which of its recordings is meant has to be said first."""
+    first, shown = readings[0], parts[:_MOST_KEPT]
+    named = "; ".join(
+        f"{number}: lines {found.table.lines[rows[0]]} to {found.table.lines[rows[-1]]}"
+        for number, (found, rows) in enumerate(shown, 1)
+    )
+    said = phrase("several_recordings", count=len(parts), parts=named)
+    choices = (*_numbers(parts), *(("all",) if len(readings) == 1 else ()))
+    return replace(
+        first, channels=(), seconds=(), questions=(Question("session", said, choices=choices), *first.questions)
+    )
 
 
 class _Reader:
@@ -164,7 +191,7 @@ class _Reader:
         return None
 
     def _claimed_by_others(self, quantity: str, column: int) -> bool:
-        return any(column in fits.plain for name, fits in self.fits.items() if name not in (quantity, TIME))
+        return any(column in fits.plain for name, fits in self.fits.items() if name not in (quantity, TIME, SESSION))
 
     def _plain_elsewhere(self, columns: list[int]) -> bool:
         """Tell whether each of these is plainly another quantity's own: an ambient CO is no half-fitting flue CO."""
@@ -196,7 +223,7 @@ class _Reader:
             tuple(row for row in rows if cells[row].kind == "over"),
             tuple(row for row in rows if cells[row].kind == "under"),
             sum(cell.kind == "nothing" for cell in cells),
-            tuple((self.table.rows[row][0], self.table.rows[row][1][column]) for row in odd[:_MOST_KEPT]),
+            tuple((self.table.lines[row], self.table.columns[column][row]) for row in odd[:_MOST_KEPT]),
             len(odd),
         )
 
@@ -284,21 +311,27 @@ class _Reader:
 
     # ---- time
 
-    def _time(self) -> tuple[TimeReading | None, tuple[int, ...], list[str]]:
+    def _time(self) -> tuple[TimeReading | None, tuple[int, ...], Sequence[str]]:
         columns = self._time_columns()
+        named = self.fits[TIME].plain
+        if not columns and named and self.chosen.time != "rows":
+            self._ask("time", phrase("times_mixed"), "", named[0], ("rows",))
+            return None, named, ()
         if not columns:
-            if len(self.table.rows) > 1 and not self.table.transposed:
+            if len(self.table.lines) > 1 and not self.table.transposed:
                 self._no_time()
-            return (TimeReading("rows") if self.chosen.time == "rows" or len(self.table.rows) == 1 else None), (), []
-        texts = list(self.table.column(columns[0]))
+            return (TimeReading("rows") if self.chosen.time == "rows" or len(self.table.lines) == 1 else None), (), []
+        texts: Sequence[str] = self.table.columns[columns[0]]
         if len(columns) == 2:
-            texts = joined(texts, list(self.table.column(columns[1])))
+            texts = joined(texts, self.table.columns[columns[1]])
         found = self._times_in(columns[0]) if len(columns) == 1 else time_of(texts, "", None)
+        if self.chosen.time == "rows":
+            return TimeReading("rows"), columns, texts
         if found is None:
             self._ask("time", phrase("times_mixed"), "", columns[0], ("rows",))
             return None, columns, texts
         if self.chosen.time is not None:
-            return TimeReading(self.chosen.time, found.day_first, (), found.mark), columns, texts
+            return TimeReading(self.chosen.time, found.order, (), found.mark), columns, texts
         if found.open:
             self._ask(
                 "time", phrase("times_read_several_ways", first=texts[0], last=texts[-1]), "", columns[0], found.open
@@ -312,13 +345,14 @@ class _Reader:
 
     def _time_unit(self, column: int) -> str:
         units = self.table.units
-        return (units[column] if column < len(units) else "") or parted(self.table.headers[column])[1]
+        said = (units[column] if column < len(units) else "") or parted(self.table.headers[column])[1]
+        return said or self.table.headers[column]  # a header that is a unit: “s”, “sec”
 
     def _time_columns(self) -> tuple[int, ...]:
         """Return the column of times, or that of days and that of clocks."""
         named = [column for column in self.fits[TIME].plain if self._is_time(column)]
         seen = named or [column for column in range(len(self.table.headers)) if self._is_clocks(column)]
-        days = [column for column in seen if is_days_only(list(self.table.column(column)))]
+        days = [column for column in seen if is_days_only(self.table.columns[column])]
         clocks = [column for column in seen if column not in days]
         if not clocks:
             clocks = [c for c in range(len(self.table.headers)) if c not in days and self._is_clocks(c)]
@@ -336,7 +370,7 @@ class _Reader:
     def _times_in(self, column: int) -> TimeReading | None:
         """Return how the cells of one column are times, looked at once."""
         if column not in self.times:
-            texts = list(self.table.column(column))
+            texts = self.table.columns[column]
             first = texts[:_TIME_HEAD]  # what its head does not show to be times need not be read through
             unit = self._time_unit(column)
             mark = numbers_of(text for text in first if text).mark
@@ -345,17 +379,15 @@ class _Reader:
             self.times[column] = head if whole else time_of(texts, unit, mark or numbers_of(t for t in texts if t).mark)
         return self.times[column]
 
-    def _seconds(self, time: TimeReading | None, texts: list[str]) -> tuple[float, ...]:
+    def _seconds(self, time: TimeReading | None, texts: Sequence[str]) -> tuple[float, ...]:
         if time is None:
             return ()
-        read = seconds_of(texts or [""] * len(self.table.rows), time)
+        read = seconds_of(texts or [""] * len(self.table.lines), time)
         if any(value is None for value in read):
-            lines = [self.table.rows[i][0] for i, value in enumerate(read) if value is None]
+            lines = [self.table.lines[i] for i, value in enumerate(read) if value is None]
             self.doubts.append(phrase("times_not_read", count=len(lines), line=lines[0]))
         known = [value for value in read if value is not None]
         if any(later < earlier for earlier, later in pairwise(known)):
             self.doubts.append(phrase("time_runs_back"))
-        if any(later - earlier > _SESSION_GAP_S for earlier, later in pairwise(known)):
-            self.doubts.append(phrase("more_than_one_session"))
         first = known[0] if known else 0.0
         return tuple(nan if value is None else value - first for value in read)

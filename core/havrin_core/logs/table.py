@@ -2,9 +2,10 @@
 
 import csv
 import re
+from array import array
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
 from havrin_core.errors import BadDocument
@@ -20,6 +21,7 @@ _HEAD_ROWS = 400
 _APART = re.compile(r" {2,}")
 _PAIR = re.compile(r"\s*([^:=;,\t|]*?[A-Za-z₂][^:=;,\t|]*?)\s*(?:[:=;,\t|]|\s{2,})\s*(\S.*?)\s*")
 _MOST_KEPT = 5
+_AT_ONCE, _MOST_SAME = 4096, 20_000
 
 Row = tuple[str, ...]
 
@@ -35,19 +37,56 @@ class Dropped:
 
 @dataclass(frozen=True, slots=True)
 class Table:
-    """Rows of data with their line numbers (from 1), headers, and the units of a units row ("" where none)."""
+    """Columns of data with their rows' line numbers (from 1), headers, and the units of a units row ("" where none).
+
+    ``next_line`` is the line at which another table with other columns begins; ``breaks`` are the rows before which a
+    header stood again below words of its own: another recording, or another appliance.
+    """
 
     delimiter: str
     header_line: int | None
     headers: Row
     units: Row
-    rows: tuple[tuple[int, Row], ...]
+    lines: Sequence[int]
+    columns: Sequence[Sequence[str]]
     dropped: tuple[Dropped, ...]
     transposed: bool = False
+    breaks: tuple[int, ...] = ()
+    next_line: int | None = None
 
-    def column(self, index: int) -> Iterator[str]:
-        """Yield the cells of one column, top to bottom."""
-        return (row[index] for _, row in self.rows)
+    def row(self, index: int) -> Row:
+        """Return the cells of one row, left to right."""
+        return tuple(column[index] for column in self.columns)
+
+    def only(self, rows: Sequence[int]) -> "Table":
+        """Return the table with these rows alone."""
+        lines = [self.lines[row] for row in rows]
+        columns = [[column[row] for row in rows] for column in self.columns]
+        return replace(self, lines=lines, columns=columns, breaks=())
+
+
+class _Columns:
+    """Rows on their way into columns; a cell that says the same again is kept once, as logs repeat themselves."""
+
+    def __init__(self, width: int) -> None:
+        self.lines = array("Q")
+        self.columns: list[list[str]] = [[] for _ in range(width)]
+        self._same: list[dict[str, str] | None] = [{} for _ in range(width)]
+        self._waiting: list[Row] = []
+
+    def take(self, line: int, row: Row) -> None:
+        self.lines.append(line)
+        self._waiting.append(row)
+        if len(self._waiting) >= _AT_ONCE:
+            self.flush()
+
+    def flush(self) -> None:
+        for index, cells in enumerate(zip(*self._waiting, strict=True)):
+            same = self._same[index]
+            self.columns[index].extend(cells if same is None else map(same.setdefault, cells, cells))
+            if same is not None and len(same) > _MOST_SAME:
+                self._same[index] = None
+        self._waiting.clear()
 
 
 @dataclass(slots=True)
@@ -80,6 +119,30 @@ def table_of(lines: Sequence[str]) -> Table:
     return _turned(whole) or whole
 
 
+def tables_of(lines: Sequence[str]) -> tuple[Table, ...]:
+    """Return the tables in ``lines``, one below the other, each with columns of its own. Raises BadDocument where there is none."""
+    tables, first = [table_of(lines)], 0
+    while (next_line := tables[-1].next_line) is not None:
+        first = next_line - 1
+        try:
+            below = table_of(lines[first:])
+        except BadDocument:
+            break
+        tables.append(_moved(below, first))
+    return tuple(tables)
+
+
+def _moved(table: Table, by: int) -> Table:
+    """Return a table with the line numbers of the whole file."""
+    return replace(
+        table,
+        header_line=None if table.header_line is None else table.header_line + by,
+        lines=[line + by for line in table.lines],
+        dropped=tuple(replace(d, lines=tuple((line + by, text) for line, text in d.lines)) for d in table.dropped),
+        next_line=None if table.next_line is None else table.next_line + by,
+    )
+
+
 def split(lines: Iterable[str], delimiter: str) -> Iterator[Row]:
     """Yield the cells of each line, trimmed; a quoted cell may hold the delimiter."""
     if delimiter == BLANKS:
@@ -102,7 +165,7 @@ def _scored(head: Sequence[str], mark: str) -> tuple[float, str]:
     values = sum(kinds[kind] for kind in ("number", "clock", "over", "under"))
     broken = kinds["other"] - sum(1 for cell in (table[0] if len(table) > count else ()) if _kind(cell) == "other")
     ragged = sum(len(row) > 1 and len(row) != width for row in rows)
-    known = sum(bool(fits.plain) for row in table[:1] for fits in candidates(row).values())
+    known = _known(table[0]) if table else 0
     return (values - 1.5 * broken - ragged) * (1 + known), mark
 
 
@@ -123,46 +186,84 @@ def _is_data(row: Row) -> bool:
 
 
 def _whole(lines: Sequence[str], delimiter: str) -> Table:
-    rows = [(number, _without_tail(row)) for number, row in enumerate(split(lines, delimiter), 1)]
-    head = [row for _, row in rows[:_HEAD_ROWS] if len(row) > 1]
-    width = Counter(len(row) for row in head if _is_data(row)).most_common(1)[0][0]
-    first = next(i for i, (_, row) in enumerate(rows) if len(row) == width and _is_data(row))
-    header, units = _heading(rows[:first], width)
+    head = [(number, _without_tail(row)) for number, row in enumerate(split(lines[:_HEAD_ROWS], delimiter), 1)]
+    width = Counter(len(row) for _, row in head if len(row) > 1 and _is_data(row)).most_common(1)[0][0]
+    first = next(i for i, (_, row) in enumerate(head) if len(row) == width and _is_data(row))
+    header, units = _heading(head[:first], width)
     names = header[1] if header else tuple("" for _ in range(width))
-    left, data = _Left(), []
+    left, data = _Left(), _Columns(width)
+    breaks: list[int] = []
+    next_line, words_above = None, False
     # the last of the value columns: times, which never say the same twice, stand first
-    sure = max(i for i, cell in enumerate(rows[first][1]) if _kind(cell) in ("number", "clock"))
-    for number, row in rows[first:]:
+    sure = max(i for i, cell in enumerate(head[first][1]) if _kind(cell) in ("number", "clock"))
+    for number, raw in enumerate(split(lines[first:], delimiter), first + 1):
+        row = _without_tail(raw) if len(raw) != width else raw
         if len(row) == width and row != names and _kind(row[sure]) in ("number", "clock"):
-            data.append((number, row))  # the usual case, first: logs have hundreds of thousands of such rows
+            data.take(number, row)  # the usual case, first: logs have hundreds of thousands of such rows
+            words_above = False
         elif not any(row):
             continue
-        elif row == names or (units and row == units):
+        elif row == names or (header and row == header[2]) or (units and _bare(row) == units):
+            if words_above and (not breaks or breaks[-1] != len(data.lines)):
+                breaks.append(len(data.lines))
             left.out(phrase("header_again"), number, " ".join(row))
         elif len(row) < width and _is_data(row) and len(row) >= width - 1:
-            data.append((number, (*row, *("",) * (width - len(row)))))
+            data.take(number, (*row, *("",) * (width - len(row))))
+        elif header and _is_other_header(row, names):
+            next_line = number
+            break
         elif len(row) != width:
+            words_above = True
             left.out(phrase("other_number_of_columns", columns=len(row), width=width), number, " ".join(row))
         elif not _is_data(row):
+            words_above = True
             left.out(phrase("row_without_numbers"), number, " ".join(row))
         else:
-            data.append((number, row))
-    return Table(delimiter, header[0] if header else None, names, units, tuple(data), left.all())
+            data.take(number, row)
+    data.flush()
+    return Table(
+        delimiter,
+        header[0] if header else None,
+        names,
+        units,
+        data.lines,
+        data.columns,
+        left.all(),
+        breaks=tuple(breaks),
+        next_line=next_line,
+    )
 
 
-def _heading(above: Sequence[tuple[int, Row]], width: int) -> tuple[tuple[int, Row] | None, Row]:
-    """Return the header with its line, two rows of it joined, and the units row below it."""
+def _is_other_header(row: Row, names: Row) -> bool:
+    """Tell whether ``row`` names columns of its own: what stands below it is not what the first header says."""
+    if row == names or not all(_is_word(cell) for cell in row):
+        return False
+    return _known(row) > 1
+
+
+def _known(names: Sequence[str]) -> int:
+    """Return how many of the quantities that logs hold these names name."""
+    return sum(bool(fits.plain) for fits in candidates(names).values())
+
+
+def _bare(row: Row) -> Row:
+    return tuple(cell.strip("[]() ") for cell in row)
+
+
+def _heading(above: Sequence[tuple[int, Row]], width: int) -> tuple[tuple[int, Row, Row] | None, Row]:
+    """Return the header: its line, its names (two rows of it joined), its last row as written; and the units row below it."""
     fitting = [(number, row) for number, row in above if width - 1 <= len(row) <= width and any(row)]
     padded = [(number, (*row, *("",) * (width - len(row)))) for number, row in fitting]
     units: Row = ()
     if len(padded) > 1 and _is_units(padded[-1][1]):
-        units = tuple(cell.strip("[]() ") for cell in padded.pop()[1])
+        units = _bare(padded.pop()[1])
     if not padded or not any(any(c.isalpha() for c in cell) for cell in padded[-1][1]):
         return None, units
     number, names = padded[-1]
+    written = names
     if len(padded) > 1 and padded[-2][0] == number - 1 and all(_is_word(cell) for cell in padded[-2][1]):
         names = _joined(padded[-2][1], names)
-    return (number, names), units
+    return (number, names, written), units
 
 
 def _is_word(cell: str) -> bool:
@@ -185,21 +286,22 @@ def _is_units(row: Row) -> bool:
 
 def _turned(table: Table) -> Table | None:
     """Return the table on its side where its quantities stand one below the other, each with its row of numbers."""
-    if len(table.rows) > 60 or len(table.rows) < 2:
+    if not 2 <= len(table.lines) <= 60:
         return None
-    rows = [row for _, row in table.rows]
+    rows = [table.row(index) for index in range(len(table.lines))]
     named = sum(
         cell_of(row[0]).kind == "other" and any(c.isalpha() for c in row[0]) and not is_clock(row[0]) for row in rows
     )
     if named < len(rows) or not all(any(cell_of(c).kind == "number" for c in row[1:]) for row in rows):
         return None
-    first = table.headers
-    numbers = [row for _, row in table.rows]
-    if any(cell_of(cell).kind == "number" or is_clock(cell) for cell in first[1:]):
-        numbers = [first, *numbers]
-    headers = tuple(row[0] for row in numbers)
-    turned = tuple((table.rows[0][0] + i, tuple(row[i] for row in numbers)) for i in range(1, len(numbers[0])))
-    return Table(table.delimiter, None, headers, (), turned, table.dropped, transposed=True)
+    if _known(table.headers) > _known([row[0] for row in rows]):
+        return None
+    if any(cell_of(cell).kind == "number" or is_clock(cell) for cell in table.headers[1:]):
+        rows = [table.headers, *rows]
+    lines = [table.lines[0] + i for i in range(1, len(rows[0]))]
+    return Table(
+        table.delimiter, None, tuple(r[0] for r in rows), (), lines, [r[1:] for r in rows], table.dropped, True
+    )
 
 
 def _pairs(lines: Sequence[str]) -> Table | None:
@@ -214,10 +316,10 @@ def _pairs(lines: Sequence[str]) -> Table | None:
     values = [row for row in found if cell_of(row[2]).kind == "number"]
     if len(values) < 2 or len(found) < 0.3 * sum(bool(line.strip()) for line in lines):
         return None
-    headers, cells = tuple(name for _, name, _ in found), tuple(value for _, _, value in found)
-    return Table(":", None, headers, (), ((found[0][0], cells),), (), transposed=True)
+    headers, columns = tuple(name for _, name, _ in found), [(value,) for _, _, value in found]
+    return Table(":", None, headers, (), [found[0][0]], columns, (), transposed=True)
 
 
 def cells_of(table: Table, index: int) -> list[Cell]:
     """Return what the cells of a column say."""
-    return [cell_of(text) for text in table.column(index)]
+    return [cell_of(text) for text in table.columns[index]]

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from havrin_core.traces.log_reader import Floats
+from havrin_core.traces.series import Floats
 
 _BEFORE_S, _AFTER_S = 3.0, 1.0  # what is looked at around the begin of a dip
 _MOVED_SIGMAS, _HALF = 5.0, 0.5

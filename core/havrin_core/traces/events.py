@@ -8,7 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from havrin_core.quantities.student import certainty, t95
-from havrin_core.traces.log_reader import Floats, Series
+from havrin_core.traces.series import Floats, Series
 from havrin_core.traces.steady import noise_of
 
 EVENTS: Mapping[str, str] = {

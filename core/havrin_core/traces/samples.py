@@ -8,7 +8,7 @@ import numpy as np
 
 from havrin_core.errors import BadDocument
 from havrin_core.phrases import phrase
-from havrin_core.traces.log_reader import Floats
+from havrin_core.traces.series import Floats
 from havrin_core.vocabulary.measurands import measurand
 
 MOST_SAMPLES = 5000  # of one batch

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from havrin_core.traces.log_reader import Floats, Series
+from havrin_core.traces.series import Floats, Series
 
 WINDOW_S = 60.0  # how long every channel must hold still
 LONGEST_S = 180.0  # the means are taken over at most this much, the newest part

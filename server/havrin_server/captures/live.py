@@ -10,9 +10,9 @@ import numpy as np
 from django.db import transaction
 from django.db.models import Max
 
-from havrin_core.traces.log_reader import Floats, Series
 from havrin_core.traces.samples import MOST_SAMPLES, joined, pack
 from havrin_core.traces.samples_csv import chunks, read_samples
+from havrin_core.traces.series import Floats, Series
 from havrin_server.captures.models import Capture, DeviceKey, Recorder, SampleBlock
 from havrin_server.errors import NotFound, NotWritable, VisitClosed
 from havrin_server.instruments.models import Instrument

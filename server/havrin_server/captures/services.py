@@ -2,28 +2,24 @@
 
 import io
 import uuid
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Mapping
 from datetime import datetime
-from typing import Any
+from typing import Any, get_args
 
 import numpy as np
 from django.db import transaction
 from ninja import UploadedFile
 
+from havrin_core.batch.logs import chosen_from_dict
 from havrin_core.errors import BadDocument, OutOfDomain
+from havrin_core.logs.clocks import TimeKind
+from havrin_core.logs.columns import DIMENSIONS
+from havrin_core.logs.numbers import MARKS
+from havrin_core.logs.reading import LogReading, Question, read_log
+from havrin_core.logs.units import units_of
 from havrin_core.physics.combustion.balance import check_sample
 from havrin_core.tape.entries import Trace
-from havrin_core.traces.log_layout import (
-    HEAD_BYTES,
-    UNITS,
-    Layout,
-    column_unit,
-    find_layout,
-    guess_columns,
-    unit_is_said,
-)
-from havrin_core.traces.log_reader import ColumnChoice, Series, read_series
+from havrin_core.traces.series import Series, over_range_s, series_of_log
 from havrin_core.traces.steady import window
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.phrases import words
@@ -40,14 +36,6 @@ from havrin_server.visits.services import append
 LARGEST_LOG = 200 * 1024 * 1024
 
 
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Mapping:
-    """Which column holds what."""
-
-    columns: dict[str, ColumnChoice]
-    time_column: int | None
-
-
 @transaction.atomic
 def take_log(
     visit_id: int, file: UploadedFile, *, instrument_id: int | None, actor: Person, now: datetime
@@ -60,10 +48,13 @@ def take_log(
     visit = _open(visit_id, actor)
     if file.size is None or file.size > LARGEST_LOG:
         raise FileRefused(f"The log is larger than {LARGEST_LOG // 2**20} MB.")
-    file.seek(0)
-    layout = find_layout(file.read(HEAD_BYTES))
-    file.seek(0)
     instrument = instruments_of(actor).filter(pk=instrument_id or 0).first()
+    file.seek(0)
+    raw = file.read()
+    found = read_log(raw)
+    remembered = _remembered(instrument, found)
+    if remembered is not None:
+        found = read_log(raw, chosen_from_dict(remembered))
     log = FlueLog(
         id=uuid.uuid4(),
         visit=visit,
@@ -71,32 +62,98 @@ def take_log(
         uploaded_by=actor,
         uploaded_at=now,
         name=(file.name or "log")[-200:],
-        layout=_to_json(layout),
+        layout=_layout(found),
     )
+    file.seek(0)
     log.file.save(f"{log.id}.log", file, save=False)
-    mapping = remembered_mapping(instrument, layout)
-    log.save()
-    _read(log, layout, mapping or guessed_mapping(layout))
-    if mapping is None:
-        log.problems = [*_unsaid_units(log, layout), *log.problems]
-        log.save(update_fields=["problems"])
-    return log, mapping is not None
+    _keep(log, found, remembered or {})
+    return log, remembered is not None
 
 
 @transaction.atomic
-def map_columns(log: FlueLog, mapping: Mapping, *, actor: Person) -> None:
-    """Read the log by the columns that a person chose, and remember them for the instrument. Raises as ``take_log``."""
+def answer(log: FlueLog, given: Mapping[str, Any], *, actor: Person) -> None:
+    """Read the log anew with one more answer, or with the columns that a person chose; remember it for the instrument.
+
+    ``given`` is laid over what was chosen before: columns by quantity, units and marks by column, the kind of time.
+    Raises NotAllowed, FileRefused (a column or unit that there is not), BadDocument.
+    """
     require(actor, "visit.write")
-    layout = layout_of(log)
-    for name, choice in mapping.columns.items():
-        if name not in UNITS or not 0 <= choice.column < len(layout.headers):
-            raise FileRefused(f"Column {choice.column + 1} for {name} is not in this log.")
-    if mapping.time_column is not None and not 0 <= mapping.time_column < len(layout.headers):
-        raise FileRefused("The time column is not in this log.")
-    _read(log, layout, mapping)
+    chosen = _merged(dict(log.mapping.get("chosen") or {}), given)
+    _check(log, chosen)
+    with log.file.open("rb") as raw:
+        found = read_log(raw.read(), chosen_from_dict(chosen))
+    _keep(log, found, chosen)
     if log.instrument is not None:
-        log.instrument.log_mapping = {**log.instrument.log_mapping, _fingerprint(layout): log.mapping}
+        log.instrument.log_mapping = {**log.instrument.log_mapping, _fingerprint(found): chosen}
         log.instrument.save(update_fields=["log_mapping"])
+
+
+def _merged(before: dict[str, Any], given: Mapping[str, Any]) -> dict[str, Any]:
+    parts = {
+        part: {**dict(before.get(part) or {}), **dict(given.get(part) or {})} for part in ("columns", "units", "marks")
+    }
+    return {**parts, **{one: given.get(one) or before.get(one) for one in ("time", "session")}}
+
+
+def _check(log: FlueLog, chosen: Mapping[str, Any]) -> None:
+    width = len(log.layout["headers"])
+    for quantity, column in chosen["columns"].items():
+        if quantity not in DIMENSIONS or (column is not None and not 0 <= int(column) < width):
+            raise FileRefused(f"Column {column} for {quantity} is not in this log.")
+        unit = chosen["units"].get(str(column))
+        if unit is not None and unit not in units_of(DIMENSIONS[quantity]):
+            raise FileRefused(f"{measurand(quantity).name} has no unit “{unit}”.", code="unit_unknown")
+    wrong = [mark for mark in chosen["marks"].values() if mark not in MARKS]
+    if wrong or chosen["time"] not in (None, *get_args(TimeKind)):
+        raise FileRefused(f"“{(wrong or [chosen['time']])[0]}” is none of the answers.")
+
+
+def _keep(log: FlueLog, found: LogReading, chosen: Mapping[str, Any]) -> None:
+    """Keep what the log says, what has to be asked, and by what was chosen it was read."""
+    log.mapping = {
+        "columns": {c.quantity: {"column": c.column, "unit": c.unit} for c in found.channels},
+        "chosen": dict(chosen),
+        "questions": [_question(question, found) for question in found.questions],
+        "over": {c.quantity: list(over_range_s(found, c.quantity))[:_MOST_OVER] for c in found.channels if c.at_least},
+    }
+    try:
+        series = series_of_log(found)
+    except BadDocument as refusal:
+        log.problems = [] if found.questions else [words(refusal.said)]
+        log.series = None
+    else:
+        log.problems, log.series = [words(problem) for problem in series.problems], _packed(series)
+    log.save()
+
+
+def _question(question: Question, found: LogReading) -> dict[str, Any]:
+    return {
+        "about": question.about,
+        "quantity": question.quantity,
+        "column": question.column,
+        "text": words(question.said),
+        "choices": [{"key": key, "label": _choice(question.about, key, found)} for key in question.choices],
+    }
+
+
+def _choice(about: str, key: str, found: LogReading) -> str:
+    if about == "column":
+        return f"{int(key) + 1}: {found.table.headers[int(key)] or 'no name'}"
+    return _CHOICES.get((about, key), key)
+
+
+_CHOICES = {
+    ("numbers", "point"): "decimal point",
+    ("numbers", "comma"): "decimal comma",
+    ("session", "all"): "all are one",
+    ("time", "rows"): "a row a second",
+    ("time", "h_min"): "hours and minutes",
+    ("time", "min_s"): "minutes and seconds",
+    ("time", "s"): "seconds",
+    ("time", "min"): "minutes",
+    ("time", "ms"): "milliseconds",
+}
+_MOST_OVER, _SHOWN_ROWS = 5000, 6
 
 
 @transaction.atomic
@@ -125,6 +182,10 @@ def write_means(
     series = series_of(log)
     if series is None:
         raise FileRefused("The log's columns are not mapped yet.")
+    if any(start_s <= second <= end_s for second in log.mapping.get("over", {}).get("co_ppm_dry", ())):
+        raise FileRefused(
+            "CO was over the analyzer's range in this window: it is at least that. Write it so: co >4000."
+        )
     found = window(series, start_s, end_s)
     means = {name: mean for name, mean, _ in found.means}
     if "o2_dry_pct" not in means:
@@ -139,37 +200,6 @@ def write_means(
     keys = visit.unit.described().stage_keys
     body = Trace(str(log.pk), stage if stage in keys else keys[-1], end_s - start_s, rows)
     append(visit, [body], group=entry_id, phase=phase, at=at, actor=actor, now=now, instrument=log.instrument)
-
-
-def guessed_mapping(layout: Layout) -> Mapping:
-    """Return the mapping that the headers suggest."""
-    columns = guess_columns(layout)
-    time_column = columns.pop("time", None)
-    return Mapping(
-        columns={q: ColumnChoice(columns[q], column_unit(layout, columns[q], q)) for q in UNITS if q in columns},
-        time_column=time_column,
-    )
-
-
-def remembered_mapping(instrument: Instrument | None, layout: Layout) -> Mapping | None:
-    """Return the mapping that was confirmed for this instrument and these headers, if one was."""
-    stored = instrument.log_mapping.get(_fingerprint(layout)) if instrument else None
-    return mapping_from_json(stored) if stored else None
-
-
-def mapping_from_json(stored: dict[str, Any]) -> Mapping:
-    """Return a stored mapping."""
-    columns = {q: ColumnChoice(**c) for q, c in stored["columns"].items()}
-    return Mapping(columns=columns, time_column=stored["time_column"])
-
-
-def layout_of(log: FlueLog) -> Layout:
-    """Return the log's layout as the core takes it."""
-    data = dict(log.layout)
-    for name in ("headers", "units"):
-        data[name] = tuple(data[name])
-    data["sample"] = tuple(tuple(row) for row in data["sample"])
-    return Layout(**data)
 
 
 def series_of(log: FlueLog) -> Series | None:
@@ -200,29 +230,10 @@ def _open(visit_id: int, actor: Person) -> Visit:
     return visit
 
 
-def _read(log: FlueLog, layout: Layout, mapping: Mapping) -> None:
-    log.mapping = {
-        "columns": {q: {"column": c.column, "unit": c.unit} for q, c in mapping.columns.items()},
-        "time_column": mapping.time_column,
-    }
-    try:
-        series = read_series(_lines(log, layout), layout, mapping.columns, mapping.time_column)
-    except BadDocument as refusal:
-        log.problems, log.series = [words(refusal.said)], None
-    else:
-        log.problems, log.series = [words(problem) for problem in series.problems], _packed(series)
-    log.save(update_fields=["mapping", "problems", "series"])
-
-
-def _unsaid_units(log: FlueLog, layout: Layout) -> list[str]:
-    temperatures = [(q, c) for q, c in log.mapping["columns"].items() if UNITS[q][0] == "temperature"]
-    unsaid = [(q, c["unit"]) for q, c in temperatures if not unit_is_said(layout, c["column"], q)]
-    return [f"{measurand(q).name}: the log names no unit, taken as {unit}. Look under Columns." for q, unit in unsaid]
-
-
-def _lines(log: FlueLog, layout: Layout) -> Iterator[str]:
-    with log.file.open("rb") as raw:
-        yield from io.TextIOWrapper(raw, encoding=layout.encoding, errors="replace")
+def _remembered(instrument: Instrument | None, found: LogReading) -> dict[str, Any] | None:
+    """Return what was chosen for this instrument and these headers and units; a choice of before that is asked anew."""
+    stored = instrument.log_mapping.get(_fingerprint(found)) if instrument else None
+    return stored if stored and "marks" in stored else None
 
 
 def _packed(series: Series) -> bytes:
@@ -232,9 +243,18 @@ def _packed(series: Series) -> bytes:
     return target.getvalue()
 
 
-def _fingerprint(layout: Layout) -> str:
-    return layout.delimiter.join(layout.headers)
+def _fingerprint(found: LogReading) -> str:
+    table = found.table
+    return table.delimiter.join((*table.headers, *table.units))
 
 
-def _to_json(layout: Layout) -> dict[str, object]:
-    return {name: getattr(layout, name) for name in Layout.__slots__}
+def _layout(found: LogReading) -> dict[str, Any]:
+    table = found.table
+    return {
+        "delimiter": table.delimiter,
+        "headers": list(table.headers),
+        "units": list(table.units),
+        "header_line": table.header_line,
+        "sample": [list(table.row(index)) for index in range(min(len(table.lines), _SHOWN_ROWS))],
+        "encoding": found.encoding,
+    }

@@ -3,7 +3,7 @@
 import numpy as np
 
 from havrin_core.quantities.units import shown_unit
-from havrin_core.traces.log_reader import Series
+from havrin_core.traces.series import Series
 from havrin_core.traces.steady import find_light_off, find_steady, reduce_for_drawing
 from havrin_core.vocabulary.measurands import measurand
 

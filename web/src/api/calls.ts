@@ -140,6 +140,8 @@ export const keepModel = (fields: Schemas['ModelFields'], reason: string) =>
   call<Schemas['ShopList']>(http.PUT('/api/shop/model/form', { body: { fields, reason } }))
 export const getLog = (id: string) =>
   call<Schemas['LogPage']>(http.GET('/api/logs/{log_id}', logPath(id)))
+export const answerLog = (id: string, body: Schemas['AnswerIn']) =>
+  call<Schemas['LogPage']>(http.POST('/api/logs/{log_id}/answers', { ...logPath(id), body }))
 export const mapLog = (id: string, body: Schemas['MappingIn']) =>
   call<Schemas['LogPage']>(http.POST('/api/logs/{log_id}/mapping', { ...logPath(id), body }))
 export const windowMeans = (id: string, body: Schemas['WindowIn']) =>

@@ -704,6 +704,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/logs/{log_id}/answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Answer
+         * @description Answer a question about the log; it is read anew with the answer.
+         */
+        post: operations["havrin_server_captures_views_logs_answer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/logs/{log_id}/window": {
         parameters: {
             query?: never;
@@ -3415,6 +3435,16 @@ export interface components {
             units: string[];
         };
         /**
+         * LogChoice
+         * @description One answer to a question about a log.
+         */
+        LogChoice: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+        };
+        /**
          * LogPage
          * @description A log: its layout, the mapping, and when mapped its trace.
          */
@@ -3438,8 +3468,8 @@ export interface components {
             described: string;
             /** Columns */
             columns: components["schemas"]["ColumnOut"][];
-            /** Time Column */
-            time_column: number | null;
+            /** Questions */
+            questions: components["schemas"]["LogQuestion"][];
             /** Remembered */
             remembered: boolean;
             /** Problems */
@@ -3447,6 +3477,22 @@ export interface components {
             trace: components["schemas"]["TraceOut"] | null;
             /** Means */
             means: components["schemas"]["MeanOut"][];
+        };
+        /**
+         * LogQuestion
+         * @description Something that a person has to say before a column, a number, a unit or the time of a log counts.
+         */
+        LogQuestion: {
+            /** About */
+            about: string;
+            /** Quantity */
+            quantity: string;
+            /** Column */
+            column: number | null;
+            /** Text */
+            text: string;
+            /** Choices */
+            choices: components["schemas"]["LogChoice"][];
         };
         /**
          * MeanOut
@@ -3494,15 +3540,33 @@ export interface components {
         };
         /**
          * MappingIn
-         * @description The columns that the person confirmed.
+         * @description The columns that the person confirmed; a quantity that is not among them is not in this log.
          */
         MappingIn: {
             /** Columns */
             columns: {
                 [key: string]: components["schemas"]["ColumnIn"];
             };
-            /** Time Column */
-            time_column: number | null;
+        };
+        /**
+         * AnswerIn
+         * @description The answer to one question: its own words for it, and the key of the choice.
+         */
+        AnswerIn: {
+            /**
+             * About
+             * @enum {string}
+             */
+            about: "column" | "unit" | "numbers" | "time" | "session";
+            /**
+             * Quantity
+             * @default
+             */
+            quantity: string;
+            /** Column */
+            column?: number | null;
+            /** Choice */
+            choice: string;
         };
         /**
          * WindowIn
@@ -5184,6 +5248,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["MappingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LogPage"];
+                };
+            };
+        };
+    };
+    havrin_server_captures_views_logs_answer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                log_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AnswerIn"];
             };
         };
         responses: {

@@ -3,8 +3,8 @@
 from havrin_core.quantities.display import show
 from havrin_core.quantities.units import shown_unit
 from havrin_core.traces.events import EVENTS, Event, propose_events, steps_at
-from havrin_core.traces.log_reader import Series
 from havrin_core.traces.samples import channel_name, quantity_of
+from havrin_core.traces.series import Series
 from havrin_core.traces.steady import noise_of, reduce_for_drawing, still_stretch
 from havrin_core.vocabulary.measurands import measurand
 from havrin_server.captures.dips import dips_say, read_dips, stamp, worst_of

@@ -2,36 +2,38 @@
 
 import math
 from collections.abc import Mapping
+from typing import Any
 
+from havrin_core.logs.columns import DIMENSIONS
+from havrin_core.logs.units import units_of
 from havrin_core.quantities.display import show
-from havrin_core.quantities.units import shown_unit, units_of
-from havrin_core.traces.log_layout import UNITS
-from havrin_core.traces.log_reader import ColumnChoice, Series
+from havrin_core.quantities.units import shown_unit
+from havrin_core.traces.series import Series
 from havrin_core.traces.steady import Steady, find_light_off, find_steady, reduce_for_drawing, window
 from havrin_core.vocabulary.measurands import measurand
 from havrin_server.captures.models import FlueLog
-from havrin_server.captures.schemas.logs import ColumnOut, LogPage, MeanOut, TraceOut
-from havrin_server.captures.services import layout_of, mapping_from_json, series_of
+from havrin_server.captures.schemas.logs import ColumnOut, LogPage, LogQuestion, MeanOut, TraceOut
+from havrin_server.captures.services import series_of
 from havrin_server.figures.schemas import RangeOut, Shown
 
-_DELIMITER_NAMES = {";": "semicolon", "\t": "tab", "|": "bar", ",": "comma"}
+_DELIMITER_NAMES = {";": "semicolon", "\t": "tab", "|": "bar", ",": "comma", ":": "colon", "blanks": "blanks"}
 
 
 def log_page(log: FlueLog, system: str, *, remembered: bool = False) -> LogPage:
-    """Return the log with its mapping and, where it could be read, its trace and steady means."""
-    layout, mapping, series = layout_of(log), mapping_from_json(log.mapping), series_of(log)
+    """Return the log with what is asked about it and, where its time is sure, its trace and steady means."""
+    layout, series = log.layout, series_of(log)
     steady = find_steady(series) if series else None
-    decimal = "comma" if layout.decimal_comma else "point"
+    line = layout.get("header_line") or layout.get("header_row", 0) + 1
     return LogPage(
         id=log.pk,
         name=log.name,
         size_bytes=log.file.size,
         instrument=log.instrument_id,
-        headers=list(layout.headers),
-        sample=[list(row) for row in layout.sample],
-        described=f"{_DELIMITER_NAMES[layout.delimiter]} between columns, decimal {decimal}, names in line {layout.header_row + 1}",
-        columns=[_column(q, mapping.columns) for q in UNITS],
-        time_column=mapping.time_column,
+        headers=list(layout["headers"]),
+        sample=[list(row) for row in layout["sample"]],
+        described=f"{_DELIMITER_NAMES.get(layout['delimiter'], 'no mark')} between columns, names in line {line}",
+        columns=[_column(q, log.mapping["columns"]) for q in DIMENSIONS],
+        questions=[LogQuestion.model_validate(row) for row in log.mapping.get("questions", ())],
         remembered=remembered,
         problems=list(log.problems),
         trace=_trace(series, steady, system) if series else None,
@@ -48,7 +50,7 @@ def window_means(log: FlueLog, start_s: float, end_s: float, system: str) -> lis
 def means_out(found: Steady, system: str) -> list[MeanOut]:
     """Return means with their scatter, in the person's units."""
     rows = []
-    order = list(UNITS)
+    order = list(DIMENSIONS)
     for name, mean, scatter in sorted(found.means, key=lambda row: order.index(row[0])):
         what = measurand(name)
         shown, unit = show(mean, what.dimension, system), shown_unit(what.dimension, system)
@@ -63,15 +65,14 @@ def means_out(found: Steady, system: str) -> list[MeanOut]:
     return rows
 
 
-def _column(quantity: str, columns: Mapping[str, ColumnChoice]) -> ColumnOut:
-    dimension, usual = UNITS[quantity]
-    choice = columns.get(quantity)
+def _column(quantity: str, columns: Mapping[str, Mapping[str, Any]]) -> ColumnOut:
+    units, choice = units_of(DIMENSIONS[quantity]), columns.get(quantity)
     return ColumnOut(
         quantity=quantity,
         name=measurand(quantity).name,
-        column=choice.column if choice else None,
-        unit=choice.unit if choice else usual,
-        units=[u.symbol for u in units_of(dimension)],
+        column=choice["column"] if choice else None,
+        unit=choice["unit"] if choice else units[0],
+        units=list(units),
     )
 
 

@@ -1,6 +1,7 @@
 """What the interface says and takes about analyzers' logs."""
 
 from datetime import datetime
+from typing import Literal
 from uuid import UUID
 
 from havrin_server.figures.schemas import RangeOut, Shown
@@ -38,6 +39,23 @@ class MeanOut(ViewModel):
     scatter: str
 
 
+class LogChoice(ViewModel):
+    """One answer to a question about a log."""
+
+    key: str
+    label: str
+
+
+class LogQuestion(ViewModel):
+    """Something that a person has to say before a column, a number, a unit or the time of a log counts."""
+
+    about: str
+    quantity: str
+    column: int | None
+    text: str
+    choices: list[LogChoice]
+
+
 class LogPage(ViewModel):
     """A log: its layout, the mapping, and when mapped its trace."""
 
@@ -49,7 +67,7 @@ class LogPage(ViewModel):
     sample: list[list[str]]
     described: str
     columns: list[ColumnOut]
-    time_column: int | None
+    questions: list[LogQuestion]  # nothing of what they are about counts before they are answered
     remembered: bool
     problems: list[str]
     trace: TraceOut | None
@@ -64,10 +82,18 @@ class ColumnIn(Incoming):
 
 
 class MappingIn(Incoming):
-    """The columns that the person confirmed."""
+    """The columns that the person confirmed; a quantity that is not among them is not in this log."""
 
     columns: dict[str, ColumnIn]
-    time_column: int | None
+
+
+class AnswerIn(Incoming):
+    """The answer to one question: its own words for it, and the key of the choice."""
+
+    about: Literal["column", "unit", "numbers", "time", "session"]
+    quantity: str = ""
+    column: int | None = None
+    choice: str
 
 
 class WindowIn(Incoming):

@@ -6,10 +6,10 @@ from django.http import HttpResponse
 from django.utils import timezone
 from ninja import File, Form, Router, UploadedFile
 
-from havrin_core.traces.log_reader import ColumnChoice
+from havrin_core.logs.columns import DIMENSIONS
 from havrin_server.captures import services
 from havrin_server.captures.pages.log import log_page, window_means
-from havrin_server.captures.schemas.logs import LogPage, MappingIn, MeanOut, WindowIn, WriteMeansIn
+from havrin_server.captures.schemas.logs import AnswerIn, LogPage, MappingIn, MeanOut, WindowIn, WriteMeansIn
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.visits.pages.visit import visit_answer
@@ -30,9 +30,27 @@ def page(request: SignedIn, log_id: uuid.UUID) -> LogPage:
 def map_columns(request: SignedIn, log_id: uuid.UUID, payload: MappingIn) -> LogPage:
     """Read the log by the columns that the person chose."""
     log = services.find_log(log_id, request.user)
-    columns = {quantity: ColumnChoice(c.column, c.unit) for quantity, c in payload.columns.items()}
-    services.map_columns(log, services.Mapping(columns=columns, time_column=payload.time_column), actor=request.user)
+    chosen = {quantity: c.column for quantity, c in payload.columns.items()}
+    columns = {quantity: chosen.get(quantity) for quantity in DIMENSIONS}
+    units = {str(c.column): c.unit for c in payload.columns.values()}
+    services.answer(log, {"columns": {**columns, **chosen}, "units": units}, actor=request.user)
     return log_page(log, request.user.unit_system)
+
+
+@router.post("/logs/{uuid:log_id}/answers", response=LogPage)
+def answer(request: SignedIn, log_id: uuid.UUID, payload: AnswerIn) -> LogPage:
+    """Answer a question about the log; it is read anew with the answer."""
+    log = services.find_log(log_id, request.user)
+    services.answer(log, _chosen(payload), actor=request.user)
+    return log_page(log, request.user.unit_system)
+
+
+def _chosen(given: AnswerIn) -> dict[str, object]:
+    if given.about in ("time", "session"):
+        return {given.about: given.choice}
+    if given.about == "column":
+        return {"columns": {given.quantity: int(given.choice)} if given.choice.isdigit() else {given.quantity: None}}
+    return {"units" if given.about == "unit" else "marks": {str(given.column): given.choice}}
 
 
 @router.post("/logs/{uuid:log_id}/window", response=list[MeanOut])

@@ -5,14 +5,12 @@ import type { Schemas } from '@/api/client'
 
 const props = defineProps<{ log: Schemas['LogPage']; busy: boolean }>()
 const emit = defineEmits<{ map: [mapping: Schemas['MappingIn']] }>()
-const chosen = reactive<{
-  time: number
-  columns: Record<string, { column: number; unit: string }>
-}>({ time: -1, columns: {} })
+const chosen = reactive<{ columns: Record<string, { column: number; unit: string }> }>({
+  columns: {},
+})
 watch(
   () => props.log,
   (log) => {
-    chosen.time = log.time_column ?? -1
     chosen.columns = Object.fromEntries(
       log.columns.map((c) => [c.quantity, { column: c.column ?? -1, unit: c.unit }]),
     )
@@ -29,10 +27,7 @@ const columns = computed(() => [
 
 function apply(): void {
   const used = Object.entries(chosen.columns).filter(([, c]) => c.column >= 0)
-  emit('map', {
-    columns: Object.fromEntries(used),
-    time_column: chosen.time >= 0 ? chosen.time : null,
-  })
+  emit('map', { columns: Object.fromEntries(used) })
 }
 </script>
 
@@ -44,13 +39,9 @@ function apply(): void {
       {{
         log.remembered
           ? 'As you confirmed for this instrument.'
-          : 'Guessed from the names: change what is wrong.'
+          : 'Proposed from names, units and numbers: change what is wrong.'
       }}
     </p>
-    <label>
-      <span>Time</span>
-      <NSelect v-model:value="chosen.time" :options="columns" />
-    </label>
     <label v-for="c in log.columns" :key="c.quantity">
       <span>{{ c.name }}</span>
       <NSelect
@@ -65,20 +56,6 @@ function apply(): void {
         :options="c.units.map((u) => ({ label: u, value: u }))"
       />
     </label>
-    <div class="sample">
-      <table>
-        <thead>
-          <tr>
-            <th v-for="(h, i) in log.headers" :key="i">{{ h }}</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="(row, i) in log.sample.slice(0, 3)" :key="i">
-            <td v-for="(cell, j) in row" :key="j">{{ cell }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </div>
     <button class="btn strong" :disabled="busy">
       {{ busy ? 'Reading …' : 'Read it so, and remember' }}
     </button>
@@ -95,16 +72,5 @@ label {
   grid-template-columns: 130px 1fr 90px;
   gap: 8px;
   align-items: center;
-}
-.sample {
-  overflow-x: auto;
-}
-td,
-th {
-  padding: 3px 10px 3px 0;
-  text-align: left;
-  white-space: nowrap;
-  font-size: 14px;
-  border-bottom: 1px solid var(--line);
 }
 </style>

@@ -7,6 +7,8 @@ import { useBar } from '@/parts/desk/bar'
 import FileButton from '@/ui/FileButton.vue'
 import LogColumns from './LogColumns.vue'
 import LogMeans from './LogMeans.vue'
+import LogQuestions from './LogQuestions.vue'
+import LogSample from './LogSample.vue'
 import TraceChart from './TraceChart.vue'
 import type { UseFlueLogReturn } from './useFlueLog'
 
@@ -25,7 +27,12 @@ const analyzers = computed(() =>
     .map((i) => ({ label: i.in_date ? i.name : `${i.name} (calibration overdue)`, value: i.id })),
 )
 watch(log, (now) => {
-  if (now && !now.trace) mapping.value = true
+  if (
+    now &&
+    !now.trace &&
+    !now.questions.some((q) => q.choices.length && (q.quantity || q.about !== 'column'))
+  )
+    mapping.value = true
 })
 
 function map(chosen: Schemas['MappingIn']): void {
@@ -66,6 +73,13 @@ function map(chosen: Schemas['MappingIn']): void {
       <ul v-if="log.problems.length" class="problems">
         <li v-for="line in log.problems" :key="line">{{ line }}</li>
       </ul>
+      <LogQuestions
+        v-if="log.questions.length && page.writable"
+        :questions="log.questions"
+        :busy="busy"
+        @answer="flueLog.answer"
+      />
+      <LogSample v-if="mapping || log.questions.length" :log="log" />
       <LogColumns v-if="mapping && page.writable" :log="log" :busy="busy" @map="map" />
       <TraceChart v-if="log.trace" :trace="log.trace" :window="range" @window="flueLog.choose" />
       <p v-if="log.trace && !range" class="trouble">

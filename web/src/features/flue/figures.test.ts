@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 import WhyList from '@/ui/WhyList.vue'
 import FigureTable from '@/ui/FigureTable.vue'
 import LogColumns from './LogColumns.vue'
+import LogQuestions from './LogQuestions.vue'
 import TraceChart from './TraceChart.vue'
 
 const figure: Schemas['Explained'] = {
@@ -40,11 +41,11 @@ const log: Schemas['LogPage'] = {
   headers: ['Time', 'A', 'B'],
   sample: [['10:00', '6.4', '40']],
   described: 'comma between columns',
-  time_column: 0,
   columns: [
     { quantity: 'o2_dry_pct', name: 'Flue O₂', column: 1, unit: '%', units: ['%'] },
     { quantity: 'co_ppm_dry', name: 'Flue CO', column: null, unit: 'ppm', units: ['ppm'] },
   ],
+  questions: [],
   remembered: false,
   problems: [],
   trace: null,
@@ -52,11 +53,9 @@ const log: Schemas['LogPage'] = {
 }
 it('sends the columns that are in the log, and only those', async () => {
   const wrapper = mount(LogColumns, { props: { log, busy: false } })
-  expect(wrapper.text()).toContain('Guessed from the names')
+  expect(wrapper.text()).toContain('Proposed from names')
   await wrapper.find('form').trigger('submit')
-  expect(wrapper.emitted('map')).toEqual([
-    [{ columns: { o2_dry_pct: { column: 1, unit: '%' } }, time_column: 0 }],
-  ])
+  expect(wrapper.emitted('map')).toEqual([[{ columns: { o2_dry_pct: { column: 1, unit: '%' } } }]])
 })
 it('says when the columns are remembered', () =>
   expect(
@@ -80,3 +79,22 @@ it('tells a chosen window from a steady one', () =>
   expect(mount(TraceChart, { props: { trace, window: [10, 40] } }).text()).toContain(
     'chosen, 0.5 min',
   ))
+
+it('asks with a button for each answer, and sends what was chosen', async () => {
+  const question: Schemas['LogQuestion'] = {
+    about: 'numbers',
+    quantity: 'co_ppm_dry',
+    column: 2,
+    text: 'Flue CO: “1,234” is 1234 with a decimal point, 1.234 with a decimal comma. Which is it?',
+    choices: [
+      { key: 'point', label: 'decimal point' },
+      { key: 'comma', label: 'decimal comma' },
+    ],
+  }
+  const wrapper = mount(LogQuestions, { props: { questions: [question], busy: false } })
+  expect(wrapper.text()).toContain('1234 with a decimal point')
+  await wrapper.findAll('button')[0]!.trigger('click')
+  expect(wrapper.emitted('answer')).toEqual([
+    [{ about: 'numbers', quantity: 'co_ppm_dry', column: 2, choice: 'point' }],
+  ])
+})

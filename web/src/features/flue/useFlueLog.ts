@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { getLog, keys, mapLog, sendLog, windowMeans, writeMeans } from '@/api/calls'
+import { answerLog, getLog, keys, mapLog, sendLog, windowMeans, writeMeans } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
 import { useBar } from '@/parts/desk/bar'
 import { localIso } from '@/outbox/useOutbox'
@@ -15,6 +15,7 @@ export interface UseFlueLogReturn {
   open: (id: string) => void
   take: (file: File, instrument: number | null) => Promise<void>
   map: (mapping: Schemas['MappingIn']) => Promise<void>
+  answer: (answer: Schemas['AnswerIn']) => Promise<void>
   choose: (range: [number, number]) => Promise<void>
   write: () => Promise<void>
 }
@@ -78,6 +79,11 @@ export function useFlueLog(
       guarded(async () => {
         chosen.value = null
         if (id.value) keep(await mapLog(id.value, mapping))
+      }),
+    answer: (given) =>
+      guarded(async () => {
+        chosen.value = null
+        if (id.value) keep(await answerLog(id.value, given))
       }),
     choose: (range) =>
       guarded(async () => {
