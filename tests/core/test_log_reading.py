@@ -139,8 +139,19 @@ def test_a_column_that_is_not_plainly_the_one_is_asked(heads, asked):
         assert "co_ppm_dry" not in found
 
 
+def test_carbon_monoxide_per_heat_wants_the_fuel():
+    text = "Time [s];O2 [%];CO [mg/kWh]\n0;3,0;100\n1;10,5;100\n"
+    found, reading = channels(text)
+    assert "co_ppm_dry" not in found
+    assert [q.about for q in reading.questions] == ["fuel"]
+    answered, _ = channels(text, fuel="CH4")
+    # methane, 9.97 kWh of net heat in a cubic metre; 8.523 m³ of dry flue gas from it without excess air, CO weighs 1.25 g/l
+    by_hand = [100 * 9.968 / (8.523 * 20.946 / (20.946 - o2)) / 1.2505 for o2 in (3.0, 10.5)]
+    assert answered["co_ppm_dry"].values == approx(tuple(by_hand), rel=0.005)
+
+
 def test_a_unit_that_is_unknown_stops_its_column():
-    found, reading = channels("Time [s];O2 [%];CO [mg/kWh]\n0;6,4;40\n1;6,5;41\n")
+    found, reading = channels("Time [s];O2 [%];CO [g/GJ]\n0;6,4;40\n1;6,5;41\n")
     assert "co_ppm_dry" not in found
     assert any(q.about == "unit" and q.quantity == "co_ppm_dry" for q in reading.questions)
 
@@ -265,7 +276,46 @@ def test_times_that_read_several_ways_are_asked(cells):
 
 
 def test_one_time_that_is_none_is_said_with_its_line():
-    rows = "".join(f"10:00:{i:02d};6,4\n" for i in range(40)) + "inf;6,4\n10:00:41;6,4\n"
+    rows = "".join(f"10:00:{i:02d};6,4\n" for i in range(40)) + "1O:00:40;6,4\n10:00:41;6,4\nMean;6,4\n"
     _, found = channels("Time;O2 [%]\n" + rows)
     assert isnan(found.seconds[40])
     assert any(doubt.key == "times_not_read" and dict(doubt.parts)["line"] == 42 for doubt in found.doubts)
+    assert [(row.why.key, row.lines[0][0]) for row in found.dropped] == [("row_of_words", 44)]
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "Time      O2    CO    T flue\n          %     ppm   °C\n10:00:00  6.4   40    118.0\n10:00:01  6.5   41    118.2\n",
+        "Time O2 (%) CO (ppm) Flue (°C)\n10:00:00 6.4 40 118.0\n10:00:01 6.5 41 118.2\n",
+        "Time;Flue gas;;\n;O2 [%];CO [ppm];Temp [°C]\n10:00:00;6,4;40;118,0\n10:00:01;6,5;41;118,2\n",
+        "| Time | O2 [%] | CO [ppm] | T flue [°C] |\n|---|---|---|---|\n| 10:00:00 | 6.4 | 40 | 118.0 |\n| 10:00:01 | 6.5 | 41 | 118.2 |\n",
+        "Time;10:00:00;10:00:01\nO2 [%];6,4;6,5\nCO [ppm];40;41\nT flue [°C];118,0;118,2\n",
+        '"Time","O2, %","CO, ppm","Flue temp, °C"\n"10:00:00","6.4","40","118.0"\n"10:00:01","6.5","41","118.2"\n',
+        "timestamp,o2_pct,co_ppm,t_flue_c\n1768383000000,6.4,40,118\n1768383001000,6.5,41,118.2\n",
+        "Czas;Tlen (%);Tlenek węgla (ppm);Temp. spalin (°C)\n10:00:00;6,4 %;40;118,0\n10:00:01;6,5 %;41;118,2\n",
+    ],
+    ids=["set out", "one blank", "two headings", "ruled", "on its side", "quoted", "units behind", "units in cells"],
+)
+def test_ways_to_lay_out_one_log(text):
+    found, reading = channels(text)
+    assert {q: c.values for q, c in found.items()} == {
+        "o2_dry_pct": (6.4, 6.5),
+        "co_ppm_dry": (40.0, 41.0),
+        "flue_temp_k": approx((391.15, 391.35)),
+    }
+    assert reading.seconds == (0.0, 1.0)
+
+
+@pytest.mark.parametrize(
+    "name",
+    ["CO (3% O2)", "CO corr.", "CO max", "CO air free", "COn", "CO undiluted", "CO @ 3 % O2", "CO alarm", "CO 15min"],
+)
+def test_a_header_that_says_more_gives_no_value_by_itself(name):
+    found, _ = channels(f"Time [s];O2 [%];{name} [ppm]\n0;6,4;40\n1;6,5;41\n")
+    assert "co_ppm_dry" not in found
+
+
+def test_a_column_that_is_none_known_is_said():
+    _, reading = channels("Time [s];O2 [%];Fan speed [rpm]\n0;6,4;1400\n1;6,5;1401\n")
+    assert [dict(d.parts)["columns"] for d in reading.doubts] == ["Fan speed [rpm]"]

@@ -80,7 +80,7 @@ def test_no_mean_is_made_where_carbon_monoxide_was_over_range(tove, visit):
     body = {"stage": None, "phase": "found", "at": WHEN, "start_s": 0}
     over = tove.post(f"logs/{log['id']}/means", id=str(uuid.uuid4()), end_s=5, **body)
     assert (over.status_code, over.json()["code"]) == (422, "file_refused")
-    assert "co >4000" in over.json()["message"]
+    assert "co >4000" in over.json()["title"]
     assert tove.post(f"logs/{log['id']}/means", id=str(uuid.uuid4()), end_s=2, **body).status_code == 200
 
 

@@ -10,14 +10,14 @@ from havrin_core.wording.phrases import words
 
 
 def chosen_from_dict(data: Mapping[str, Any]) -> Chosen:
-    """Return what a person chose: ``{"columns": {quantity: index}, "units": {index: unit}, "marks": {index: mark}, "time": kind, "session": number or "all"}``."""
+    """Return what a person chose: ``{"columns": {quantity: index}, "units": {index: unit}, "marks": {index: mark}, "time": kind, "fuel": name, "session": number or "all"}``."""
     columns = {
         str(q): None if c is None else int(c) for q, c in dict(data.get("columns") or {}).items() if q in DIMENSIONS
     }
     units = {int(c): str(unit) for c, unit in dict(data.get("units") or {}).items()}
     marks = {int(c): mark for c, mark in dict(data.get("marks") or {}).items() if mark in ("point", "comma")}
     session = data.get("session")
-    return Chosen(columns, units, marks, data.get("time"), None if session is None else str(session))
+    return Chosen(columns, units, marks, data.get("time"), data.get("fuel"), None if session is None else str(session))
 
 
 def log_to_dict(found: LogReading) -> dict[str, Any]:

@@ -23,7 +23,7 @@ DIMENSIONS: Mapping[str, str] = {
     "room_co_ppm": "ppm",
 }
 TIME, SESSION = "time", "session"
-_APART = re.compile(r"[_.\-/#:]+")
+_APART = re.compile(r"[_.\-/#:()\[\]@,]+|(?<=[a-z])(?=[A-Z])")
 _EXACT, _WORDS = 3, 2
 
 
@@ -58,8 +58,8 @@ def _of(quantity: str, names: Sequence[str]) -> Candidates:
 
 
 def _plain(header: str) -> str:
-    name = parted(header)[0].lower().replace("₂", "2")
-    return " ".join(_APART.sub(" ", name).split())
+    name = _APART.sub(" ", parted(header)[0].replace("₂", "2")).lower()
+    return " ".join(name.replace(" %", "%").split())
 
 
 def _score(name: str, row: Mapping[str, tuple[str, ...]]) -> int:
@@ -69,19 +69,12 @@ def _score(name: str, row: Mapping[str, tuple[str, ...]]) -> int:
 
 
 def _is_qualified(name: str, row: Mapping[str, tuple[str, ...]]) -> bool:
+    """Tell whether a header says more than the quantity's own name and a few harmless words: a limit, a net value, another place."""
     if name in row["exact"]:
         return False
-    # a qualifying word that belongs to the quantity's own name ("supply pressure") does not count
     own = max((words for words in row["words"] if _stands_in(words, name)), key=len, default="")
-    rest = f" {name} ".replace(f" {own} ", " ", 1).strip()
-    return any(_stands_in(word, rest) for word in _table()["qualified"]["words"]) or _another_fits(own, rest)
-
-
-def _another_fits(own: str, rest: str) -> bool:
-    """Tell whether what is left of the name is of another place: “ambient” at CO, “flue” at nothing else."""
-    return own == "co" and any(
-        _stands_in(word, rest) for word in ("ambient", "room", "amb", "umgebung", "ambiant", "ambiente", "co2")
-    )
+    rest = f" {name} ".replace(f" {own} ", " ", 1).split()
+    return any(word not in _table()["harmless"]["words"] for word in rest)
 
 
 def _stands_in(words: str, name: str) -> bool:

@@ -21,6 +21,8 @@ _OVER = re.compile(r"\+?\s*o\.?\s*v?\.?\s*[lr]\.?|ovr(?:ng)?|over\w*|o\.?f\.?l\.
 _UNDER = re.compile(r"u\.?r\.?|under\w*|-\s*o\.?l\.?|<+|low", re.IGNORECASE)
 _BOUND = re.compile(r"([<>≤≥])\s*=?\s*(\S.*)")
 
+_EXPONENT = re.compile(r"e[+-]?\d+", re.IGNORECASE)  # of a number that is too large to be one
+
 Kind = Literal["number", "over", "under", "nothing", "other"]
 
 
@@ -58,7 +60,7 @@ def cell_of(typed: str) -> Cell:
     if _UNDER.fullmatch(text):
         return Cell("under")
     united = _WITH_UNIT.fullmatch(text)
-    if united and is_number(united[1]):
+    if united and is_number(united[1]) and not _EXPONENT.fullmatch(united[2]):
         return Cell("number", united[1].strip(), united[2].strip())
     return Cell("other", text)
 

@@ -9,14 +9,16 @@ from typing import Literal
 from havrin_core.logs.clocks import TimeKind, TimeReading, is_days_only, joined, seconds_of, time_of
 from havrin_core.logs.columns import DIMENSIONS, SESSION, TIME, Candidates, candidates
 from havrin_core.logs.numbers import Cell, Mark, numbers_of, read_number
+from havrin_core.logs.per_heat import PER_HEAT, ppm_of
 from havrin_core.logs.sessions import in_one_go, recordings
 from havrin_core.logs.table import Dropped, Table, cells_of, tables_of
 from havrin_core.logs.text import lines_of
 from havrin_core.logs.units import parted, to_canonical, unit_named, units_of
 from havrin_core.phrases import Phrase, phrase
+from havrin_core.physics.fuels import FUEL_NAMES
 from havrin_core.vocabulary.measurands import measurand
 
-About = Literal["column", "unit", "numbers", "time", "session"]
+About = Literal["column", "unit", "numbers", "time", "session", "fuel"]
 _SLACK = {
     "o2_dry_pct": (-1.0, 22.0),
     "co2_dry_pct": (-1.0, 20.0),
@@ -45,6 +47,7 @@ class Chosen:
     units: Mapping[int, str] = field(default_factory=dict)
     marks: Mapping[int, Mark] = field(default_factory=dict)
     time: TimeKind | None = None
+    fuel: str | None = None  # a name in FUEL_NAMES, where a log gives CO per heat
     session: str | None = None  # "1", "2" …, or "all": one recording, whose clock was set
 
 
@@ -129,7 +132,9 @@ class _Reader:
         time, time_columns, texts = self._time()
         taken = set(time_columns)
         columns = self._columns(taken)
-        channels = [channel for quantity, column in columns.items() if (channel := self._channel(quantity, column))]
+        read = [channel for quantity, column in columns.items() if (channel := self._channel(quantity, column))]
+        channels = self._in_ppm(read)
+        self._unused(taken | set(columns.values()))
         if not columns and not any(q.about == "column" for q in self.questions):
             self._ask("column", phrase("no_column_is_known"), choices=self._all_columns(taken))
         seconds = self._seconds(time, texts)
@@ -144,6 +149,17 @@ class _Reader:
             tuple(self.doubts),
             self.table.dropped,
         )
+
+    def _unused(self, used: set[int]) -> None:
+        """Say which columns of numbers are none that is known: nothing in a file is passed over in silence."""
+        asked = {int(key) for q in self.questions if q.about == "column" for key in q.choices}
+        left = [
+            header or f"({index + 1})"
+            for index, header in enumerate(self.table.headers)
+            if index not in used | asked and self._has_numbers(index)
+        ]
+        if left:
+            self.doubts.append(phrase("columns_not_used", columns=", ".join(left)))
 
     def _ask(
         self, about: About, said: Phrase, quantity: str = "", column: int | None = None, choices: Sequence[str] = ()
@@ -226,6 +242,20 @@ class _Reader:
             tuple((self.table.lines[row], self.table.columns[column][row]) for row in odd[:_MOST_KEPT]),
             len(odd),
         )
+
+    def _in_ppm(self, channels: list[Channel]) -> list[Channel]:
+        """Return the channels, CO per heat turned into ppm; left out and asked where the fuel or the oxygen is not known."""
+        oxygen = next((channel for channel in channels if channel.quantity == "o2_dry_pct"), None)
+        found: list[Channel] = []
+        for channel in channels:
+            if channel.unit != PER_HEAT:
+                found.append(channel)
+            elif oxygen and self.chosen.fuel in FUEL_NAMES:
+                found.append(replace(channel, values=ppm_of(channel.values, oxygen.values, self.chosen.fuel)))
+            else:
+                name = measurand(channel.quantity).name
+                self._ask("fuel", phrase("per_heat_of_fuel", name=name), channel.quantity, channel.column, FUEL_NAMES)
+        return found
 
     def _value(self, quantity: str, cell: Cell, unit: str, mark: Mark) -> float:
         """Return a cell's value in the canonical unit; NaN where it says none, or one that cannot be."""

@@ -10,17 +10,21 @@ from functools import lru_cache
 
 from havrin_core.errors import BadDocument
 from havrin_core.logs.clocks import is_clock
-from havrin_core.logs.columns import candidates
+from havrin_core.logs.columns import TIME, candidates
 from havrin_core.logs.numbers import Cell, cell_of
 from havrin_core.logs.units import is_unit
 from havrin_core.phrases import Phrase, phrase
 
 BLANKS = "blanks"  # columns that are set apart by two blanks or more
-_DELIMITERS = (";", "\t", "|", ",", BLANKS)
+ONE_BLANK = "one blank"
+_DELIMITERS = (";", "\t", "|", ",", BLANKS, ONE_BLANK)
+_WORD = re.compile(r"\S+(?: [\[(][^\])]*[\])])?")  # a unit in brackets belongs to the name before it
 _HEAD_ROWS = 400
 _APART = re.compile(r" {2,}")
+_SIMPLE_PAIR = re.compile(r"\s*([A-Za-z][^:=;,\t|]*?)\s+([<>+\-−]?\d\S*(?:\s?[^\s\d]\S{0,8})?)\s*")
 _PAIR = re.compile(r"\s*([^:=;,\t|]*?[A-Za-z₂][^:=;,\t|]*?)\s*(?:[:=;,\t|]|\s{2,})\s*(\S.*?)\s*")
 _MOST_KEPT = 5
+_VALUES = ("number", "clock")
 _AT_ONCE, _MOST_SAME = 4096, 20_000
 
 Row = tuple[str, ...]
@@ -147,7 +151,13 @@ def split(lines: Iterable[str], delimiter: str) -> Iterator[Row]:
     """Yield the cells of each line, trimmed; a quoted cell may hold the delimiter."""
     if delimiter == BLANKS:
         for line in lines:
-            yield tuple(_APART.split(line.strip()))
+            # a line that begins further in has nothing in its first column
+            first = ("",) if line[:2].isspace() and line.strip() else ()
+            yield (*first, *_APART.split(line.strip()))
+        return
+    if delimiter == ONE_BLANK:
+        for line in lines:
+            yield tuple(_WORD.findall(line))
         return
     for cells in csv.reader((line.replace("\0", "") for line in lines), delimiter=delimiter, skipinitialspace=True):
         yield tuple(cell.strip() for cell in cells)
@@ -156,17 +166,27 @@ def split(lines: Iterable[str], delimiter: str) -> Iterator[Row]:
 def _scored(head: Sequence[str], mark: str) -> tuple[float, str]:
     """Return how much of a table ``mark`` makes of the head: values in rows of one width, less what is neither value nor nothing."""
     rows = [_without_tail(row) for row in split(head, mark)]
-    widths = Counter(len(row) for row in rows if len(row) > 1 and _is_data(row))
-    if not widths:
+    width, count = _width_of(rows)
+    if not width:
         return 0.0, mark
-    width, count = max(widths.items(), key=lambda pair: (pair[1], pair[0]))
     table = [row for row in rows if len(row) == width]
     kinds = Counter(_kind(cell) for row in table for cell in row)
     values = sum(kinds[kind] for kind in ("number", "clock", "over", "under"))
     broken = kinds["other"] - sum(1 for cell in (table[0] if len(table) > count else ()) if _kind(cell) == "other")
-    ragged = sum(len(row) > 1 and len(row) != width for row in rows)
+    ragged = sum(len(row) > 1 and len(row) not in (width, width - 1) for row in rows)
     known = _known(table[0]) if table else 0
     return (values - 1.5 * broken - ragged) * (1 + known), mark
+
+
+def _width_of(rows: Sequence[Row]) -> tuple[int, int]:
+    """Return how many columns the table has and how many rows have them: as many as its header names, where it has one."""
+    widths = Counter(len(row) for row in rows if len(row) > 1 and _is_data(row))
+    if not widths:
+        return 0, 0
+    header = next((row for row in rows if all(map(_is_word, row)) and _known(row) > 1), None)
+    if header and len(header) >= max(widths, key=lambda width: widths[width]):
+        return len(header), widths[len(header)]
+    return max(widths.items(), key=lambda pair: (pair[1], pair[0]))
 
 
 @lru_cache(maxsize=1 << 17)
@@ -187,18 +207,19 @@ def _is_data(row: Row) -> bool:
 
 def _whole(lines: Sequence[str], delimiter: str) -> Table:
     head = [(number, _without_tail(row)) for number, row in enumerate(split(lines[:_HEAD_ROWS], delimiter), 1)]
-    width = Counter(len(row) for _, row in head if len(row) > 1 and _is_data(row)).most_common(1)[0][0]
-    first = next(i for i, (_, row) in enumerate(head) if len(row) == width and _is_data(row))
-    header, units = _heading(head[:first], width)
+    width = _width_of([row for _, row in head])[0]
+    first = next(i for i, (_, row) in enumerate(head) if width - 1 <= len(row) <= width and _is_data(row))
+    header, units = _heading(head[:first], width, short=0 if delimiter == ONE_BLANK else 1)
     names = header[1] if header else tuple("" for _ in range(width))
     left, data = _Left(), _Columns(width)
     breaks: list[int] = []
     next_line, words_above = None, False
     # the last of the value columns: times, which never say the same twice, stand first
-    sure = max(i for i, cell in enumerate(head[first][1]) if _kind(cell) in ("number", "clock"))
+    sure = max(i for i, cell in enumerate(head[first][1]) if _kind(cell) in _VALUES)
+    clock = _first_of_times(names, head[first][1])
     for number, raw in enumerate(split(lines[first:], delimiter), first + 1):
         row = _without_tail(raw) if len(raw) != width else raw
-        if len(row) == width and row != names and _kind(row[sure]) in ("number", "clock"):
+        if len(row) == width and row[clock][:1].isdigit() and _kind(row[sure]) in _VALUES:
             data.take(number, row)  # the usual case, first: logs have hundreds of thousands of such rows
             words_above = False
         elif not any(row):
@@ -207,6 +228,8 @@ def _whole(lines: Sequence[str], delimiter: str) -> Table:
             if words_above and (not breaks or breaks[-1] != len(data.lines)):
                 breaks.append(len(data.lines))
             left.out(phrase("header_again"), number, " ".join(row))
+        elif len(row) >= width - 1 and row[clock].isalpha() and head[first][1][clock][:1].isdigit():
+            left.out(phrase("row_of_words", words=row[clock]), number, " ".join(row))
         elif len(row) < width and _is_data(row) and len(row) >= width - 1:
             data.take(number, (*row, *("",) * (width - len(row))))
         elif header and _is_other_header(row, names):
@@ -234,6 +257,12 @@ def _whole(lines: Sequence[str], delimiter: str) -> Table:
     )
 
 
+def _first_of_times(names: Row, values: Row) -> int:
+    """Return the column of times, the first one where none bears a name of theirs."""
+    named = candidates(names)[TIME].plain
+    return next((index for index in named if index < len(values)), 0)
+
+
 def _is_other_header(row: Row, names: Row) -> bool:
     """Tell whether ``row`` names columns of its own: what stands below it is not what the first header says."""
     if row == names or not all(_is_word(cell) for cell in row):
@@ -250,10 +279,14 @@ def _bare(row: Row) -> Row:
     return tuple(cell.strip("[]() ") for cell in row)
 
 
-def _heading(above: Sequence[tuple[int, Row]], width: int) -> tuple[tuple[int, Row, Row] | None, Row]:
+def _heading(above: Sequence[tuple[int, Row]], width: int, *, short: int) -> tuple[tuple[int, Row, Row] | None, Row]:
     """Return the header: its line, its names (two rows of it joined), its last row as written; and the units row below it."""
-    fitting = [(number, row) for number, row in above if width - 1 <= len(row) <= width and any(row)]
-    padded = [(number, (*row, *("",) * (width - len(row)))) for number, row in fitting]
+    fitting = [(number, row) for number, row in above if width - short <= len(row) <= width and any(row)]
+    padded = [
+        (number, (*row, *("",) * (width - len(row))))
+        for number, row in fitting
+        if any(cell.strip("-:=|_ ") for cell in row)  # a ruled line is no heading
+    ]
     units: Row = ()
     if len(padded) > 1 and _is_units(padded[-1][1]):
         units = _bare(padded.pop()[1])
@@ -292,7 +325,7 @@ def _turned(table: Table) -> Table | None:
     named = sum(
         cell_of(row[0]).kind == "other" and any(c.isalpha() for c in row[0]) and not is_clock(row[0]) for row in rows
     )
-    if named < len(rows) or not all(any(cell_of(c).kind == "number" for c in row[1:]) for row in rows):
+    if named < len(rows) or not all(any(_kind(c) in _VALUES for c in row[1:]) for row in rows):
         return None
     if _known(table.headers) > _known([row[0] for row in rows]):
         return None
@@ -310,7 +343,7 @@ def _pairs(lines: Sequence[str]) -> Table | None:
         return None
     found: list[tuple[int, str, str]] = []
     for number, line in enumerate(lines, 1):
-        match = _PAIR.fullmatch(line)
+        match = _SIMPLE_PAIR.fullmatch(line) or _PAIR.fullmatch(line)
         if match and (cell_of(match[2]).kind != "other" or is_clock(match[2])) and cell_of(match[2]).kind != "nothing":
             found.append((number, match[1].strip(), match[2].strip()))
     values = [row for row in found if cell_of(row[2]).kind == "number"]

@@ -17,6 +17,7 @@ _UNITS: Mapping[str, Mapping[str, tuple[tuple[str, ...], Callable[[float], float
     "ppm": {
         "ppm": (("ppm", "ppmv", "ppm v", "vpm"), lambda v: v),
         "%": (_PERCENT, lambda v: 1e4 * v),
+        "mg/kWh": (("mg/kwh",), lambda v: v),  # stays so until the fuel is said: per_heat.py
         "mg/m³": (("mg/m³", "mg/m3", "mg/nm3", "mg/nm³"), lambda v: v / CO_MG_M3_PPM),
     },
     "temperature": {
@@ -60,13 +61,13 @@ _TIMES = (
     "time",
 )
 # known to the trade, but not to be turned into ppm without fuel and oxygen
-_WANTS_MORE = ("mg/kwh", "g/gj", "mg/mj")
+_WANTS_MORE = ("g/gj", "mg/mj")
 _SPELLINGS = {
     dimension: {spelling: unit for unit, (spellings, _) in units.items() for spelling in spellings}
     for dimension, units in _UNITS.items()
 }
 _IN_HEADER = re.compile(
-    r"[\[(]\s*([^\])]*?)\s*[\])]\s*$|(?<=[\s_,/;-])(%|ppm|vol\.?-?%|°\s?[CFcf]|deg\s?[CFcf]|K|mbar|hPa|kPa|Pa|in\.?\s?(?:WC|H2O|w\.?c\.?)|mmH2O|s|sec|min|ms|µA|uA|mA|A|V|mV|mg/m[3³]|mg/kWh)\s*$",
+    r"[\[(]\s*([^\])]*?)\s*[\])]\s*$|(?<=[\s_,/;-])(%|ppm|vol\.?-?%|°\s?[CFcf]|deg\s?[CFcf]|K|mbar|hPa|kPa|Pa|in\.?\s?(?:WC|H2O|w\.?c\.?)|mmH2O|s|sec|min|ms|µA|uA|mA|A|V|mV|mg/m[3³]|mg/kWh)\s*$|(?<=_)(pct|percent|c|f|degc|degf|psi|mmwc|na)$",
     re.IGNORECASE,
 )
 
@@ -99,8 +100,8 @@ def parted(header: str) -> tuple[str, str]:
     (('CO', 'ppm'), ('Flue temp.', '°C'), ('O2', ''))
     """
     match = _IN_HEADER.search(header)
-    said = (match[1] or match[2] or "").strip() if match else ""
-    if not match or not said or not (is_unit(said) or match[2]):
+    said = (match[1] or match[2] or match[3] or "").strip() if match else ""
+    if not match or not said or not (is_unit(said) or match[2] or match[3]):
         return header.strip(), "" if not match or not match[1] or any(c.isspace() for c in said) or len(
             said
         ) > 12 else said

@@ -18,6 +18,7 @@ from havrin_core.logs.numbers import MARKS
 from havrin_core.logs.reading import LogReading, Question, read_log
 from havrin_core.logs.units import units_of
 from havrin_core.physics.combustion.balance import check_sample
+from havrin_core.physics.fuels import shipped_fuel
 from havrin_core.tape.entries import Trace
 from havrin_core.traces.series import Series, over_range_s, series_of_log
 from havrin_core.traces.steady import window
@@ -92,7 +93,7 @@ def _merged(before: dict[str, Any], given: Mapping[str, Any]) -> dict[str, Any]:
     parts = {
         part: {**dict(before.get(part) or {}), **dict(given.get(part) or {})} for part in ("columns", "units", "marks")
     }
-    return {**parts, **{one: given.get(one) or before.get(one) for one in ("time", "session")}}
+    return {**parts, **{one: given.get(one) or before.get(one) for one in ("time", "session", "fuel")}}
 
 
 def _check(log: FlueLog, chosen: Mapping[str, Any]) -> None:
@@ -137,6 +138,8 @@ def _question(question: Question, found: LogReading) -> dict[str, Any]:
 
 
 def _choice(about: str, key: str, found: LogReading) -> str:
+    if about == "fuel":
+        return shipped_fuel(key).label
     if about == "column":
         return f"{int(key) + 1}: {found.table.headers[int(key)] or 'no name'}"
     return _CHOICES.get((about, key), key)
