@@ -3557,7 +3557,7 @@ export interface components {
              * About
              * @enum {string}
              */
-            about: "column" | "unit" | "numbers" | "time" | "session";
+            about: "column" | "unit" | "numbers" | "time" | "session" | "fuel";
             /**
              * Quantity
              * @default
