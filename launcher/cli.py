@@ -44,7 +44,11 @@ def _parser() -> argparse.ArgumentParser:
     log = commands.add_parser("log", help="what the reader makes of an instrument's log: log FILE [--map CHOSEN.json]")
     log.add_argument("file", metavar="FILE")
     log.add_argument("--map", help="what a person chose, as JSON or a file of it")
-    log.set_defaults(run=lambda o: _log(o.file, o.map))
+    log.set_defaults(run=lambda o: _with_packages("log", o.file, o.map))
+    trace = commands.add_parser("trace", help="what is said of a trace: trace FILE [--with OPTIONS.json]")
+    trace.add_argument("file", metavar="FILE", help="a CSV of samples (quantity,seconds,value), or a log")
+    trace.add_argument("--with", dest="options", help="set points, marks, circuit, as JSON or a file of it")
+    trace.set_defaults(run=lambda o: _with_packages("trace", o.file, o.options))
     assess = commands.add_parser("assess", help="assess a visit bundle: assess VISIT.json")
     assess.add_argument("file", metavar="VISIT.json")
     assess.set_defaults(run=lambda o: _core(lambda core: core.assess_file(o.file)))
@@ -99,11 +103,11 @@ def _core(run: Callable[[Any], int]) -> int:
     return command.main(lambda: run(command))
 
 
-def _log(file: str, mapping: str | None) -> int:
-    # Days in words and figures are read by a package: this command of the core runs where the server's are.
+def _with_packages(name: str, file: str, given: str | None) -> int:
+    # Logs and traces are read with packages: these commands of the core run where the server's are.
     environment.ensure_python("serve")
-    call = "import sys; from havrin_core import command; sys.exit(command.main(lambda: command.log(*sys.argv[1:])))"
-    arguments = [str(PYTHON), "-c", call, file, *([mapping] if mapping else [])]
+    call = f"import sys; from havrin_core import command; sys.exit(command.main(lambda: command.{name}(*sys.argv[1:])))"
+    arguments = [str(PYTHON), "-c", call, file, *([given] if given else [])]
     return os.spawnve(os.P_WAIT, str(PYTHON), arguments, environment.python_env())
 
 

@@ -72,4 +72,11 @@ def ensure_page() -> None:
 def python_env(**extra: str) -> dict[str, str]:
     """Return the environment in which the project's own Python runs."""
     paths = os.pathsep.join(str(ROOT / part) for part in ("core", "server", "."))
-    return {**os.environ, "PYTHONPATH": paths, "DJANGO_SETTINGS_MODULE": "havrin_server.settings", **extra}
+    # matrices here are small: threads that wait for one another would only take the machine from its other work
+    return {
+        "OPENBLAS_NUM_THREADS": "1",
+        **os.environ,
+        "PYTHONPATH": paths,
+        "DJANGO_SETTINGS_MODULE": "havrin_server.settings",
+        **extra,
+    }

@@ -5,6 +5,7 @@ import json
 import sys
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 from havrin_core.batch.run import run
 from havrin_core.commands_circuit import call, circuits, next_test, solve
@@ -28,6 +29,7 @@ __all__ = [
     "main",
     "next_test",
     "solve",
+    "trace",
     "vocabulary",
 ]
 
@@ -53,12 +55,29 @@ def log(file: str, mapping: str | None = None) -> int:
     from havrin_core.batch.logs import chosen_from_dict, log_to_dict
     from havrin_core.logs.reading import read_log
 
-    given = json.loads(
-        Path(mapping).read_text() if mapping and not mapping.lstrip().startswith("{") else mapping or "{}"
-    )
-    found = read_log(Path(file).read_bytes(), chosen_from_dict(given))
+    found = read_log(Path(file).read_bytes(), chosen_from_dict(_json(mapping)))
     print(json.dumps(log_to_dict(found), ensure_ascii=False))
     return 0
+
+
+def trace(file: str, options: str | None = None) -> int:
+    """Print what is said of a trace, as JSON. ``file`` is a CSV of samples or an instrument's log.
+
+    ``options`` is a JSON file or text: ``points`` by channel, ``marks`` (kind, at_s), ``circuit`` (a shipped name),
+    ``clock_error_s``, and ``map`` as for a log.
+    """
+    # numpy and dateutil are read here alone: every other command does without them
+    from havrin_core.batch.trace_file import trace_file
+
+    print(json.dumps(trace_file(Path(file), _json(options)), ensure_ascii=False))
+    return 0
+
+
+def _json(given: str | None) -> dict[str, Any]:
+    """Return JSON that was given as text or as the name of a file."""
+    text = Path(given).read_text() if given and not given.lstrip().startswith("{") else given or "{}"
+    found: dict[str, Any] = json.loads(text)
+    return found
 
 
 def calc(what: str, source: str, target: str) -> int:

@@ -32,6 +32,7 @@ ARGUMENTS = [
 
 # A busy machine is slow, not wrong: speeds belong to the bench.
 PATIENCE_MS = 40_000
+START_S = 240.0
 expect.set_options(timeout=PATIENCE_MS)
 
 
@@ -46,13 +47,15 @@ class Server:
 
     def start(self):
         self.process = subprocess.Popen(server_command(self.port, sys.executable), env=self.env, cwd=ROOT)
-        for _ in range(200):
+        until = time.monotonic() + START_S
+        while time.monotonic() < until and self.process.poll() is None:
             try:
-                urllib.request.urlopen(f"{self.url}/api/health", timeout=1).close()
+                urllib.request.urlopen(f"{self.url}/api/health", timeout=10).close()
                 return
             except OSError:
                 time.sleep(0.1)
-        raise AssertionError("the server did not start")
+        self.kill()
+        raise AssertionError(f"the server did not start: {self.process.returncode}")
 
     def kill(self):
         self.process.send_signal(signal.SIGKILL)

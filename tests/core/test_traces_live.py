@@ -6,7 +6,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.errors import CoreError
-from havrin_core.traces.dips import Dip, find_dips, moved_at, quiet_run_s
+from havrin_core.traces.dips import Dip, bursts, find_dips, quiet_run_s
+from havrin_core.traces.movers import moved_at
 from havrin_core.traces.samples import channel_name, checked, joined, leads_of, pack, unpack
 
 STEPS = st.lists(st.tuples(st.integers(0, 5000), st.floats(-1e4, 1e4, width=32)), min_size=1, max_size=200)
@@ -48,31 +49,31 @@ def test_who_moved_first_and_who_did_not():
     draft = 220 + noise[0] - 120 * (seconds >= 5.0)
     volts = 26 + 0.1 * noise[1] - 26 * (seconds >= 5.3)
     supply = 26 + 0.1 * noise[2]
-    moved = moved_at(seconds, {"volts": volts, "draft": draft, "supply": supply}, 5.0)
+    moved = moved_at({"volts": (seconds, volts), "draft": (seconds, draft), "supply": (seconds, supply)}, 5.0)
     assert [name for name, _ in moved.order] == ["draft", "volts"]
     assert moved.order[1][1] - moved.order[0][1] == pytest.approx(0.3, abs=0.06)
     assert moved.still == ("supply",)
-    assert moved.fell == ("volts", "draft")
+    assert {name for name, one in moved.seen.items() if one.fell} == {"volts", "draft"}
 
 
 def test_a_supply_that_sags_has_moved_and_not_fallen():
     seconds = np.arange(0, 10, 0.1)
     noise = 0.02 * np.random.default_rng(3).normal(0, 1, len(seconds))
     sagging, lost = 26.3 + noise - 0.8 * (seconds >= 5), 26.3 + noise - 26 * (seconds >= 5)
-    moved = moved_at(seconds, {"sagging": sagging, "lost": lost}, 5.0)
+    moved = moved_at({"sagging": (seconds, sagging), "lost": (seconds, lost)}, 5.0)
     assert {name for name, _ in moved.order} == {"sagging", "lost"}
-    assert moved.fell == ("lost",)
+    assert [name for name, one in moved.seen.items() if one.fell] == ["lost"]
 
 
 def test_a_channel_without_quiet_before_says_nothing():
-    assert moved_at(np.arange(0, 2, 0.1), {"x": np.zeros(20)}, 0.2).order == ()
+    assert moved_at({"x": (np.arange(0, 2, 0.1), np.zeros(20))}, 0.2).seen == {}
 
 
 def test_how_long_it_must_run_quiet():
-    dips = [Dip(0, 1, 0, 1)] * 3
-    assert quiet_run_s(dips, 600) == pytest.approx(600 * (20 ** (1 / 3) - 1))
-    assert quiet_run_s(dips[:1], 600) == pytest.approx(19 * 600)
-    assert quiet_run_s([], 600) is None
+    assert quiet_run_s(3, 600) == pytest.approx(600 * (20 ** (1 / 3) - 1))
+    assert quiet_run_s(1, 600) == pytest.approx(19 * 600)
+    assert quiet_run_s(0, 600) is None
+    assert bursts([Dip(0, 1, 0, 1), Dip(5, 6, 0, 1), Dip(60, 61, 0, 1)]) == 2
 
 
 @pytest.mark.parametrize("count", [1, 3, 8])
@@ -81,7 +82,7 @@ def test_a_fault_that_is_still_there_stays_quiet_so_long_in_one_of_twenty(count)
     rng = np.random.default_rng(count)
     rates = np.exp(rng.uniform(np.log(1e-6), np.log(1.0), 4_000_000))
     kept = rates[rng.poisson(rates * 100.0) == count]
-    quiet = rng.exponential(1 / kept) > quiet_run_s([Dip(0, 1, 0, 1)] * count, 100.0)
+    quiet = rng.exponential(1 / kept) > quiet_run_s(count, 100.0)
     assert quiet.mean() == pytest.approx(0.05, abs=0.008)
 
 

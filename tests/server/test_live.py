@@ -14,8 +14,9 @@ from demo.history import every_visit
 from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.machine.virtual.live_unit import LiveUnit
 from havrin_server.captures.live import make_key
-from havrin_server.captures.models import SampleBlock
+from havrin_server.captures.models import EventMark, Recorder, SampleBlock
 from havrin_server.instruments.models import Instrument
+from havrin_server.people.models import Person
 from havrin_server.visits.models import Visit
 from instruments.devices import Analyzer, ClampMeter, Manometer, RoomMonitor
 from instruments.world import UnitsByLabel
@@ -108,6 +109,14 @@ def test_a_clock_that_jumps_is_said_and_set_anew(tove, visit, manometer):
     assert recorder["problems"]
 
 
+def test_how_late_an_earlier_batch_was_is_how_far_the_clock_is_trusted(tove, visit, manometer):
+    begin(tove, visit, manometer)
+    manometer.send({"draft_pa": wave(10)}, clock=12.0)
+    manometer.send({"draft_pa": wave(12)}, clock=13.5)  # this one came faster: the first was on its way for longer
+    recorder = Recorder.objects.get(instrument=manometer.instrument)
+    assert recorder.clock_error_s == pytest.approx(1.5, abs=0.4)
+
+
 @pytest.mark.parametrize(
     ("channels", "code"),
     [
@@ -175,6 +184,10 @@ def test_dips_are_counted_and_the_first_mover_named(tove, visit, manometer):
     assert dip["still"] == ["Volts 3–C"]
     assert dip["long_s"] == pytest.approx(0.3, abs=0.15)
     assert page["quiet_s"] == pytest.approx(19 * page["watched_s"], rel=0.01)
+    assert page["says"][0].startswith("1 dip under 0.600 inWC in 20 s while it was there.")
+    assert "Only 6 min" in page["says"][1]
+    assert "Nothing recorded tells when it ran" in page["says"][2]
+    assert page["clocks"] == "The instruments’ clocks may lie 0.10 s apart."
     assert page["set_point"] == {"text": "0.600", "unit": "inWC"}
 
 
@@ -304,8 +317,9 @@ def test_a_trace_proposes_its_events_and_the_step_at_blower_start(tove, visit, b
     assert kinds.count("blower_on") == 1
     blower = next(event for event in said["events"] if event["kind"] == "blower_on")
     oxygen = next(step for step in blower["steps"] if step["writes"])
-    assert float(oxygen["step"]["text"].strip("+")) == pytest.approx(1.0, abs=0.25)
-    assert oxygen["confidence_pct"] > 95
+    assert float(oxygen["told"]["step"]["text"].strip("+")) == pytest.approx(1.0, abs=0.25)
+    assert oxygen["told"]["confidence_pct"] > 95
+    assert oxygen["told"]["sure"] == "over 99 % sure"
     assert said["together"]["end_s"] - said["together"]["start_s"] >= 20
     written = tove.post(
         f"captures/{breached}/step",
@@ -335,11 +349,28 @@ def test_a_person_marks_an_event_once(tove, odo, breached):
     assert odo.post(f"captures/{breached}/events", id=str(uuid.uuid4()), kind="cover_on", at_s=5).status_code == 403
 
 
-def test_a_step_without_samples_around_it_is_refused(tove, breached):
-    body = {"id": str(uuid.uuid4()), "at_s": 3.0, "phase": "found", "at": timezone.now().isoformat()}
-    answer = tove.post(f"captures/{breached}/step", **body)
-    assert answer.status_code == 422
-    assert "20 s" in answer.content.decode()
+def step_at(tove, capture, at_s):
+    body = {"id": str(uuid.uuid4()), "at_s": at_s, "phase": "found", "at": timezone.now().isoformat()}
+    answer = tove.post(f"captures/{capture}/step", **body)
+    return answer.status_code, answer.json().get("code", ""), answer.json().get("title", "")
+
+
+def test_a_step_is_refused_where_no_blower_started_or_something_else_happened(tove, breached):
+    assert step_at(tove, breached, 3.0)[:2] == (422, "step_no_blower")
+    said = tove.get(f"captures/{breached}/reading").json()
+    blower = next(event for event in said["events"] if event["kind"] == "blower_on")
+    # the fixture's samples lie before the capture began, where no finger can mark
+    who = Person.objects.get(username="tove")
+    when = {"at_ms": round(1000 * blower["at_s"] + 2000), "marked_by": who, "marked_at": timezone.now()}
+    EventMark.objects.create(id=uuid.uuid4(), capture_id=breached, kind="cover_off", **when)
+    status, code, title = step_at(tove, breached, blower["at_s"])
+    assert (status, code) == (422, "step_not_told")
+    assert "cover off 2 s later" in title
+    again = tove.get(f"captures/{breached}/reading").json()
+    steps = next(event for event in again["events"] if event["kind"] == "blower_on")["steps"]
+    oxygen = next(step for step in steps if step["asked"])
+    assert (oxygen["told"], oxygen["writes"]) == (None, False)
+    assert "cover off 2 s later" in oxygen["cannot_tell"]
 
 
 def test_samples_go_out_as_csv_and_come_in_again(tove, visit, breached):

@@ -20,6 +20,7 @@ DIMENSIONS: Mapping[str, str] = {
     "supply_running_pa": "pressure",
     "flame_current_a": "current_small",
     "blower_current_a": "current",
+    "inducer_current_a": "current",
     "room_co_ppm": "ppm",
 }
 TIME, SESSION = "time", "session"

@@ -1,7 +1,7 @@
 """Which contact let go: a dip at one node of the string set against every other channel on the same clock."""
 
-from collections.abc import Collection, Iterable, Mapping
-from dataclasses import dataclass
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass, field
 
 from havrin_core.machine.circuit.model import Circuit, Part
 from havrin_core.phrases import Saying, phrase
@@ -22,7 +22,50 @@ _SAID = {
     "supply_air_temp_k": phrase("supply_air"),
     "water_supply_temp_k": phrase("supply_water"),
 }
-_BEFORE_S = 0.05  # moved so much earlier than the volts, a quantity counts as first
+_DOUBT_S = 0.05  # how far a channel's second may be late, where nobody says
+_NEAR_POINT = 0.08  # so near its own point a switch may have opened by what it feels, or by itself
+_NEAR_LIMIT_K = 20.0  # a limit beside the exchanger feels more than the air or water that a probe reads
+_DISC_RESETS_S = 5.0  # a disc that opened by heat has to cool before it closes: a shorter loss is its contact
+_BY_HEAT = ("supply_air_temp_k", "water_supply_temp_k")
+_FLAME = "flame_outside"
+
+
+@dataclass(frozen=True, slots=True)
+class Timing:
+    """How well the seconds are known, and what each switch's own point is.
+
+    ``doubt_s``: a channel shows what happens at most so much too late. ``clock_error_s``: how far clocks may lie apart.
+    ``least`` and ``most``: the lowest and highest of a channel around the dip; ``possible``: how low it may have been
+    behind its lag. ``points``: under what a channel's switch opens (a limit: over what), same units. ``lasts_s``: how long
+    the contact was open. ``came_back``: the channels that soon had again what they had before.
+    """
+
+    doubt_s: Mapping[str, float] = field(default_factory=dict)
+    clock_error_s: float = 0.0
+    least: Mapping[str, float] = field(default_factory=dict)
+    points: Mapping[str, float] = field(default_factory=dict)
+    most: Mapping[str, float] = field(default_factory=dict)
+    possible: Mapping[str, float] = field(default_factory=dict)
+    lasts_s: float = 0.0
+    came_back: Collection[str] = ()
+
+    def surely_first(self, one: str, one_s: float, other: str, other_s: float) -> bool:
+        """Tell whether ``one`` moved before ``other``, whatever lag, period and clocks do."""
+        return one_s < other_s - self.doubt_s.get(other, _DOUBT_S) - self.clock_error_s
+
+    def stayed_over(self, channel: str) -> bool:
+        """Tell whether a channel surely stayed over its switch's point, however much of a dip its lag may hide."""
+        point = self.points.get(channel)
+        low = self.possible.get(channel, self.least.get(channel))
+        return point is not None and low is not None and low > (1 + _NEAR_POINT) * point
+
+    def fell_under(self, channel: str) -> bool:
+        """Tell whether a channel surely fell under its switch's point; where no point is known, that it moved has to do."""
+        point, least = self.points.get(channel), self.least.get(channel)
+        return point is None or least is None or least < (1 - _NEAR_POINT) * point
+
+
+NOTHING_TIMED = Timing()
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +77,9 @@ class OpenedContact:
     cleared: tuple[str, ...] = ()
 
 
-def opened_contact(circuit: Circuit, moved: Mapping[str, float], still: Collection[str]) -> OpenedContact | None:
+def opened_contact(
+    circuit: Circuit, moved: Mapping[str, float], still: Collection[str], timing: Timing = NOTHING_TIMED
+) -> OpenedContact | None:
     """Return what a dip says of the contacts of the string; None where no node of it was recorded.
 
     ``moved`` holds the second at which each channel left its band, ``still`` those that did not: nodes of the circuit for
@@ -46,14 +91,16 @@ def opened_contact(circuit: Circuit, moved: Mapping[str, float], still: Collecti
         return _held(contacts, moved, still)
     supply = _recorded_before(contacts, fallen, {*moved, *still})
     if supply is None:
-        return OpenedContact(phrase("volts_after_fell_record_volts", fallen=_name(fallen)))
+        behind = contacts[contacts.index(fallen) + 1 :]
+        text = phrase("volts_after_fell_record_volts", fallen=_name(fallen))
+        return OpenedContact(text, cleared=tuple(p.key for p in behind if p.nodes[0] in moved and p.nodes[1] in moved))
     if supply in moved:
         text = phrase("volts_before_fell_those_after", fallen=_name(fallen))
         return OpenedContact(text, cleared=tuple(part.key for part in contacts))
     between = _between(contacts, supply, fallen)
     if len(between) > 1:
         return OpenedContact(phrase("one_of_these_opened_record", name=", ".join(map(_name, between))))
-    return _one(fallen, moved, still)
+    return _one(fallen, moved, still, timing)
 
 
 def _name(part: Part) -> str:
@@ -82,13 +129,39 @@ def _between(contacts: list[Part], supply: str, fallen: Part) -> list[Part]:
     return contacts[nodes.index(supply) : contacts.index(fallen) + 1]
 
 
-def _one(part: Part, moved: Mapping[str, float], still: Iterable[str]) -> OpenedContact:
-    channel = _CHANNELS.get(part.feels, "")
+def _one(part: Part, moved: Mapping[str, float], still: Collection[str], timing: Timing) -> OpenedContact:
+    """Return what is to be said of the one contact between two nodes: named, cleared, or not to be told."""
+    channel, volts = _CHANNELS.get(part.feels, ""), part.nodes[1]
     steady = phrase("volts_steady_volts_out_gone", part=_name(part))
-    if channel in moved and moved[channel] <= moved[part.nodes[1]] - _BEFORE_S:
-        text = phrase("moved_first_then_opened_did", said=_SAID[channel], part=_name(part))
-        return OpenedContact(text, cleared=(part.key,))
-    if channel and channel not in still:
-        return OpenedContact(phrase("record_beside_then_contact_what", steady=steady, said=_SAID[channel]))
-    held = phrase("held", said=_SAID[channel]) if channel else ""
-    return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=held), part.key)
+    if channel in _BY_HEAT or part.feels == _FLAME:
+        return _of_heat(part, channel, steady, timing)
+    if not channel:
+        return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=""), part.key)
+    said = _SAID[channel]
+    if channel not in moved and channel not in still:
+        return OpenedContact(phrase("record_beside_then_contact_what", steady=steady, said=said))
+    if timing.stayed_over(channel) or (channel in still and channel not in timing.points):
+        return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=phrase("held", said=said)), part.key)
+    if not timing.fell_under(channel) or channel in still:
+        return OpenedContact(phrase("so_near_its_point", steady=steady, said=said))
+    if timing.surely_first(channel, moved[channel], volts, moved[volts]):
+        return OpenedContact(phrase("moved_first_then_opened_did", said=said, part=_name(part)), cleared=(part.key,))
+    if timing.surely_first(volts, moved[volts], channel, moved[channel]):
+        return OpenedContact(phrase("its_contact_let_go_first", steady=steady, said=said), part.key)
+    if channel in timing.points and channel in timing.came_back:
+        # an inducer that was switched off by this contact would take longer to come back
+        return OpenedContact(phrase("fell_under_and_came_back", said=said, part=_name(part)), cleared=(part.key,))
+    return OpenedContact(phrase("order_not_to_be_told", steady=steady, said=said))
+
+
+def _of_heat(part: Part, channel: str, steady: Saying, timing: Timing) -> OpenedContact:
+    """Return what is to be said of a disc: opened for a moment it is the contact, for longer it may have felt heat."""
+    if timing.lasts_s < _DISC_RESETS_S:
+        return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=""), part.key)
+    if not channel:
+        return OpenedContact(phrase("opened_for_long_by_flame", steady=steady, seconds=timing.lasts_s))
+    point, most = timing.points.get(channel), timing.most.get(channel)
+    if point is not None and most is not None and most < point - _NEAR_LIMIT_K:
+        held = phrase("held_far_under_point", said=_SAID[channel])
+        return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=held), part.key)
+    return OpenedContact(phrase("opened_for_long_by_heat", steady=steady, said=_SAID[channel], seconds=timing.lasts_s))

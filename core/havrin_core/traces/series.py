@@ -12,6 +12,7 @@ from havrin_core.phrases import Saying, phrase
 from havrin_core.vocabulary.measurands import measurand
 
 Floats = NDArray[np.float64]
+Channels = Mapping[str, tuple[Floats, Floats]]  # (seconds, values) of each channel by its own clock, as it was sampled
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,6 +22,25 @@ class Series:
     seconds: Floats
     channels: Mapping[str, Floats]
     problems: tuple[Saying, ...]
+
+
+def channels_of(series: Series) -> dict[str, tuple[Floats, Floats]]:
+    """Return each channel with its own samples alone: rows without a value are left out."""
+    good = {name: np.isfinite(values) for name, values in series.channels.items()}
+    return {name: (series.seconds[good[name]], values[good[name]]) for name, values in series.channels.items()}
+
+
+def period_of(seconds: Floats) -> float:
+    """Return the usual time between samples, s; 0 for fewer than two."""
+    return float(np.median(np.diff(seconds))) if len(seconds) > 1 else 0.0
+
+
+def without_gaps(seconds: Floats, at: int) -> slice:
+    """Return the stretch of samples around index ``at`` that no gap interrupts: five usual steps, 2 s at the least."""
+    breaks = np.flatnonzero(np.diff(seconds) > max(5 * period_of(seconds), 2.0)) + 1
+    first = breaks[breaks <= at]
+    after = breaks[breaks > at]
+    return slice(int(first[-1]) if len(first) else 0, int(after[0]) if len(after) else len(seconds))
 
 
 def series_of_log(found: LogReading) -> Series:

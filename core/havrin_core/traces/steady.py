@@ -5,9 +5,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from havrin_core.traces.series import Floats, Series
+from havrin_core.traces.noise import fit, thinned
+from havrin_core.traces.response import oxygen_response
+from havrin_core.traces.series import Floats, Series, period_of
 
 WINDOW_S = 60.0  # how long every channel must hold still
+LEAST_SAMPLES = 20  # fewer say nothing of holding still
 LONGEST_S = 180.0  # the means are taken over at most this much, the newest part
 # channel: (least, share of the mean): drift over the window and twice the scatter must stay under the greater
 NOISE: Mapping[str, tuple[float, float]] = {
@@ -25,6 +28,7 @@ LIVE_NOISE: Mapping[str, tuple[float, float]] = {  # of the channels that no flu
     "flame_current_a": (2e-7, 0.05),
     "volts_across_v": (0.5, 0.02),
     "blower_current_a": (0.1, 0.02),
+    "inducer_current_a": (0.05, 0.02),
     "room_co_ppm": (2.0, 0.0),
 }
 _IN_FLUE_O2_PCT = 18.0
@@ -42,29 +46,76 @@ class Steady:
 
 
 def find_steady(series: Series) -> Steady | None:
-    """Return the longest stretch in which every channel holds still for WINDOW_S, or None.
+    """Return the longest stretch in which every channel holds still, or None.
 
-    Still: drift over the window and twice the scatter about its line are both under the
-    channel's noise, and O2 says that the probe is in a flue. Source: docs/formulas.md section 6.
+    Still: over WINDOW_S and at least twenty samples without a gap, drift and twice the scatter about its line are both
+    under the channel's noise, the drift over the whole stretch is, too, and O2 says that the probe is in a flue.
+    Source: docs/formulas.md section 6.
     """
     usable = {name: v for name, v in series.channels.items() if name in NOISE and np.isfinite(v).sum() > 1}
-    if "o2_dry_pct" not in usable or series.seconds[-1] < WINDOW_S:
+    if "o2_dry_pct" not in usable:
+        return None
+    window_s = max(WINDOW_S, max(_samples_s(series, values) for values in usable.values()))
+    if series.seconds[-1] < window_s:
         return None
     step = max(1.0, float(series.seconds[-1]) / 20_000)
     grid = np.arange(0.0, float(series.seconds[-1]) + step / 2, step)
-    width = round(WINDOW_S / step) + 1
+    width = round(window_s / step) + 1
     still = np.ones(max(len(grid) - width + 1, 0), dtype=bool)
     for name, values in usable.items():
         good = np.isfinite(values)
-        even = np.interp(grid, series.seconds[good], values[good])
-        still &= _holds_still(even, width, NOISE[name])
+        seconds, read = series.seconds[good], values[good]
+        even = np.interp(grid, seconds, read)
+        still &= _holds_still(even, width, NOISE[name]) & _seen(seconds, grid, width)
         if name == "o2_dry_pct":
             still &= _rolling_mean(even, width) < _IN_FLUE_O2_PCT
     run = _longest_run(still)
     if run is None:
         return None
     end = float(grid[run[1] + width - 1])
-    return window(series, max(float(grid[run[0]]), end - LONGEST_S), end)
+    start = max(float(grid[run[0]]), end - max(LONGEST_S, window_s))
+    return window(series, _without_ramp(series, usable, start, end, window_s), end)
+
+
+def _samples_s(series: Series, values: Floats) -> float:
+    return (LEAST_SAMPLES - 1) * period_of(series.seconds[np.isfinite(values)])
+
+
+def _seen(seconds: Floats, grid: Floats, width: int) -> np.ndarray:
+    """Return which windows hold no gap: nowhere longer without a sample than five usual steps, or 2 s."""
+    reach = 0.5 * max(5 * period_of(seconds), 2.0)
+    after = np.searchsorted(seconds, grid).clip(1, len(seconds) - 1)
+    away = np.minimum(np.abs(grid - seconds[after - 1]), np.abs(seconds[after] - grid))
+    return _rolling_mean((away > reach).astype(float), width) < 1e-9
+
+
+def _without_ramp(series: Series, usable: Mapping[str, Floats], start: float, end: float, window_s: float) -> float:
+    """Return the begin from which no channel drifts by more than its noise until ``end``: slow ramps add up."""
+    while end - start > window_s:
+        if all(_holds_level(name, series, values, start, end) for name, values in usable.items()):
+            break
+        start = min(start + 10.0, end - window_s)
+    return start
+
+
+def _holds_level(name: str, series: Series, values: Floats, start: float, end: float) -> bool:
+    inside = (series.seconds >= start) & (series.seconds <= end) & np.isfinite(values)
+    slope = float(np.polyfit(series.seconds[inside] - start, values[inside], 1)[0])
+    least, share = noise_of(name) or (0.0, 0.0)
+    return abs(slope) * (end - start) < max(least, share * abs(float(values[inside].mean())))
+
+
+def half_widths_of(series: Series, found: Steady) -> dict[str, float]:
+    """Return half the width of each mean's 95 % interval, with samples that remember each other counted for what they are worth."""
+    inside = (series.seconds >= found.start_s) & (series.seconds <= found.end_s)
+    widths: dict[str, float] = {}
+    for name, _, _ in found.means:
+        values = series.channels[name]
+        good = inside & np.isfinite(values)
+        if good.sum() >= 4:
+            seconds, read = thinned(series.seconds[good], values[good])
+            widths[name] = fit(seconds, read, np.ones((len(read), 1)), 0).half_width()
+    return widths
 
 
 def still_stretch(
@@ -72,10 +123,14 @@ def still_stretch(
 ) -> tuple[float, float] | None:
     """Return begin and end of the longest stretch in which all of ``names`` hold still for ``window_s``, or None.
 
-    A channel that is missing in part of it does not hold still there. Names without a known noise are left out.
+    A channel that is missing in part of it does not hold still there, nor does one that drifts by more than its noise
+    from begin to end. Names without a known noise are left out.
     """
     usable = [name for name in names if name in series.channels and noise_of(name)]
-    if not usable or not len(series.seconds) or series.seconds[-1] - series.seconds[0] < window_s:
+    if not usable or not len(series.seconds):
+        return None
+    window_s = max(window_s, max(_samples_s(series, series.channels[name]) for name in usable))
+    if series.seconds[-1] - series.seconds[0] < window_s:
         return None
     grid = np.arange(float(series.seconds[0]), float(series.seconds[-1]) + 0.5, 1.0)
     width = round(window_s) + 1
@@ -86,12 +141,13 @@ def still_stretch(
         if good.sum() < 2:
             return None
         even = np.interp(grid, series.seconds[good], values[good])
-        gap = np.interp(grid, series.seconds, (~good).astype(float)) > 0.5
-        still &= _holds_still(even, width, noise_of(name) or (0.0, 0.0)) & (
-            _rolling_mean(gap.astype(float), width) < 1e-9
-        )
+        still &= _holds_still(even, width, noise_of(name) or (0.0, 0.0)) & _seen(series.seconds[good], grid, width)
     run = _longest_run(still)
-    return None if run is None else (float(grid[run[0]]), float(grid[run[1] + width - 1]))
+    if run is None:
+        return None
+    end = float(grid[run[1] + width - 1])
+    start = max(float(grid[run[0]]), end - max(LONGEST_S, window_s))
+    return _without_ramp(series, {name: series.channels[name] for name in usable}, start, end, window_s), end
 
 
 def noise_of(channel: str) -> tuple[float, float] | None:
@@ -112,7 +168,7 @@ def window(series: Series, start_s: float, end_s: float) -> Steady:
 
 
 def find_light_off(series: Series) -> float | None:
-    """Return the second at which O2 leaves fresh air for good, or None when the log starts in flue gas."""
+    """Return the second of light-off, by the fall of O2 less the cell's own lateness; None when the log starts in flue gas."""
     oxygen = series.channels.get("o2_dry_pct")
     if oxygen is None:
         return None
@@ -124,7 +180,16 @@ def find_light_off(series: Series) -> float | None:
     level = float(np.median(values[fresh]))
     below = values < level - _LIGHT_OFF_DROP_PCT
     starts = np.flatnonzero(below[1:] & ~below[:-1]) + 1
-    return float(seconds[starts[0]]) if len(starts) else None
+    if not len(starts):
+        return None
+    first = float(seconds[starts[0]])
+    cell = oxygen_response(seconds, values, None)
+    if cell is None:
+        return first
+    # of its way the cell has gone the share that makes the drop, after so much of its lag
+    low = float(np.median(values[~fresh]))
+    share = min(_LIGHT_OFF_DROP_PCT / max(level - low, 1.5), 0.6)
+    return first - cell.lag_s * float(np.log(1 / (1 - share))) - cell.dead_s
 
 
 def reduce_for_drawing(series: Series, buckets: int = 500) -> tuple[Floats, dict[str, Floats]]:

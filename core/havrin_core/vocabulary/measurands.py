@@ -185,6 +185,7 @@ MEASURANDS: tuple[Measurand, ...] = (
     Measurand("temperature_rise_k", "Rise", "temperature_difference", "rise", ("rise", "dt", "delta t"), 0, 150, True),
     Measurand("external_static_pa", "External static", "pressure", "static", ("esp", "static", "tesp"), 0, 2 * _KPA),
     Measurand("blower_current_a", "Blower", "current", "blower", ("blower", "blower amps", "amps"), 0, 60),
+    Measurand("inducer_current_a", "Inducer", "current", "draft", ("inducer amps", "draft motor amps"), 0, 30),
     Measurand(
         "water_pressure_pa",
         "Water pressure",

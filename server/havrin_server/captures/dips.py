@@ -2,7 +2,6 @@
 
 from collections import Counter
 from dataclasses import dataclass
-from math import ceil
 
 import numpy as np
 
@@ -10,33 +9,44 @@ from havrin_core.limits.limits import band_for
 from havrin_core.limits.table import bound
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.display import sentence
-from havrin_core.quantities.formats import number
-from havrin_core.search.opened_contact import OpenedContact, opened_contact
-from havrin_core.traces.dips import Dip, Moved, find_dips, moved_at, quiet_run_s
-from havrin_core.traces.samples import leads_of, quantity_of
+from havrin_core.search.contacts_of_dips import contact_of, inducer_volts, movers_of, named
+from havrin_core.search.opened_contact import OpenedContact
+from havrin_core.tape.entries import Reading
+from havrin_core.traces.dips import DipsRead, bursts, quiet_run_s, read_dips
+from havrin_core.traces.movers import Moved
+from havrin_core.traces.samples import quantity_of
+from havrin_core.traces.series import Channels
 from havrin_core.vocabulary.measurands import LEAST_OF, measurand
 from havrin_core.wording.phrases import words
-from havrin_server.captures.live import on_one_clock, traces
+from havrin_core.wording.traces import said_of_dips
+from havrin_server.captures.live import clock_error_s, traces
 from havrin_server.captures.models import Capture
+from havrin_server.visits.queries import tape_of
 
 MOST_TOLD = 60  # of more dips than this the first ones are looked at one by one
-_SUCTION = "draft_pa"
+_FELT = {
+    "draft_pa": "",
+    "supply_air_temp_k": "limit_point_k",
+}  # a switch's channel -> its point on the tape; "" its stamp
 
 
 @dataclass(frozen=True, slots=True)
 class DipReading:
-    """``point`` and ``least`` canonical; ``moved`` and ``contacts`` go with the first ``dips``; ``part`` let go in half of them or more."""
+    """``point`` canonical; ``moved`` and ``contacts`` go with the first dips; ``part`` let go in half of them or more."""
 
     stage: str
     point: float
-    least: float
     usual: float  # median
-    watched_s: float
-    quiet_s: float | None
-    dips: tuple[Dip, ...]
+    read: DipsRead
+    clock_error_s: float
     moved: tuple[Moved, ...]
     contacts: tuple[OpenedContact | None, ...]
     part: str
+
+    @property
+    def quiet_s(self) -> float | None:
+        """How long it must run without a dip to be gone with 95 %, s."""
+        return quiet_run_s(bursts(self.read.dips), self.read.watched_s)
 
     @property
     def said_of_contacts(self) -> list[str]:
@@ -45,31 +55,34 @@ class DipReading:
         return [f"In {count} of {len(self.contacts)}: {says}" for says, count in counted.most_common(2)]
 
 
-def read_dips(capture: Capture, channel: str, set_point: float | None = None) -> DipReading | None:
+def dips_of(capture: Capture, channel: str, set_point: float | None = None) -> DipReading | None:
     """Return the dips of ``channel`` under ``set_point`` (canonical; its stamp where none is given); None where nothing was recorded."""
-    series = on_one_clock(traces(capture))
-    if series is None or channel not in series.channels:
+    channels = traces(capture)
+    if channel not in channels or not len(channels[channel][0]):
         return None
     unit = capture.visit.unit.described()
-    stage = stage_of(capture, channel, unit)
     point = stamp(capture, channel) if set_point is None else set_point
-    values = abs(series.channels[channel]) if channel == _SUCTION else series.channels[channel]
-    dips = find_dips(series.seconds, values, point)
-    watched = float(series.seconds[-1] - series.seconds[0])
-    moved = tuple(moved_at(series.seconds, series.channels, dip.start_s) for dip in dips[:MOST_TOLD])
-    contacts = tuple(_contact(unit, one) for one in moved)
-    return DipReading(
-        stage,
-        point,
-        float(np.nanmin(values)),
-        float(np.nanmedian(values)),
-        watched,
-        quiet_run_s(dips, watched),
-        dips,
-        moved,
-        contacts,
-        _named(contacts),
-    )
+    marks = [(mark.kind, mark.at_ms / 1000) for mark in capture.marks.all()]
+    read = read_dips(channels, channel, point, marks, inducer_volts(unit.circuit))
+    clocks = clock_error_s(capture)
+    moved = movers_of(channels, read.dips[:MOST_TOLD], clocks)
+    points = _points(capture, channels, unit)
+    contacts = tuple(contact_of(unit.circuit, one, points, clocks) if unit.circuit else None for one in moved)
+    usual = float(np.median(channels[channel][1]))
+    return DipReading(stage_of(capture, channel, unit), point, usual, read, clocks, moved, contacts, named(contacts))
+
+
+def _points(capture: Capture, channels: Channels, unit: Unit) -> dict[str, float]:
+    """Return the points of the switches that feel what is recorded: the stamp of the draft, the limit's point on the tape."""
+    wanted = {name: on_tape for name, on_tape in _FELT.items() if name in channels}
+    tape = tape_of(capture.visit) if any(wanted.values()) else ()
+    read = {e.body.quantity: e.body.value for e in tape if isinstance(e.body, Reading)}
+    found = {name: read[on_tape] for name, on_tape in wanted.items() if on_tape in read}
+    if "draft_pa" in wanted:
+        band = band_for(unit, capture.visit.rules(), "draft_pa", stage_of(capture, "draft_pa", unit))
+        if band is not None and band.low is not None:
+            found["draft_pa"] = band.low
+    return found
 
 
 def stage_of(capture: Capture, channel: str, unit: Unit) -> str:
@@ -87,30 +100,6 @@ def stamp(capture: Capture, channel: str) -> float:
     return band.low if band is not None and band.low is not None else 0.0
 
 
-def _contact(unit: Unit, moved: Moved) -> OpenedContact | None:
-    circuit = unit.circuit
-    if circuit is None:
-        return None
-    gone = {name: at for name, at in moved.order if leads_of(name) is None or name in moved.fell}
-    there = {*moved.still, *(name for name, _ in moved.order if name not in gone)}
-    common = circuit.common
-    return opened_contact(
-        circuit, {_node(name, common): at for name, at in gone.items()}, {_node(name, common) for name in there}
-    )
-
-
-def _node(channel: str, common: str) -> str:
-    """Return the node of volts against common; any other channel as it is."""
-    leads = leads_of(channel)
-    return leads[0] if leads and leads[1] == common else channel
-
-
-def _named(contacts: tuple[OpenedContact | None, ...]) -> str:
-    counted = Counter(contact.part for contact in contacts if contact is not None and contact.part)
-    part, count = counted.most_common(1)[0] if counted else ("", 0)
-    return part if 2 * count >= len(contacts) else ""
-
-
 def worst_of(channel: str, found: DipReading) -> str | None:
     """Return the quantity under which the worst of ``channel`` stands on the tape; None where it has none.
 
@@ -120,18 +109,6 @@ def worst_of(channel: str, found: DipReading) -> str | None:
     return None if name == "control_least_v" and found.usual < (bound("control_least").low or 0.0) else name
 
 
-def dips_say(found: DipReading, channel: str, system: str) -> str:
-    """Return how many dips there were in which time, and how long a quiet run must last, in a sentence."""
-    point = sentence(found.point, measurand(quantity_of(channel)).dimension, system)
-    count = len(found.dips)
-    says = f"{count} dip{'' if count == 1 else 's'} under {point} in {number(found.watched_s / 60, '.1f')} min."
-    if found.quiet_s is None:
-        return says
-    return f"{says} Only a run of {_lasting(found.quiet_s)} without one would say with 95 % that it is gone."
-
-
-def _lasting(seconds: float) -> str:
-    """Return a time that is never nothing: seconds under two minutes, minutes under two hours, then hours."""
-    if seconds < 120:
-        return f"{max(ceil(seconds), 1)} s"
-    return f"{ceil(seconds / 60)} min" if seconds < 7200 else f"{number(seconds / 3600, '.1f')} h"
+def dips_say(found: DipReading, channel: str, system: str) -> tuple[str, ...]:
+    """Return what the dips say, in sentences: how many in which time, and how long a quiet run must last."""
+    return said_of_dips(found.read, sentence(found.point, measurand(quantity_of(channel)).dimension, system))

@@ -6,11 +6,14 @@ from datetime import datetime
 from django.db import transaction
 
 from havrin_core.tape.entries import Body, Note, Proof, Reading, Trace
-from havrin_core.traces.events import EVENTS, LOOK_S, steps_at
+from havrin_core.traces.events import EVENTS
 from havrin_core.traces.samples import leads_of
 from havrin_core.traces.steady import NOISE, window
+from havrin_core.traces.steps import LOOK_S
 from havrin_core.vocabulary.measurands import measurand
-from havrin_server.captures.dips import dips_say, read_dips, worst_of
+from havrin_core.wording.phrases import words
+from havrin_server.captures.dips import dips_of, dips_say, worst_of
+from havrin_server.captures.events import AFTER_S, READ_S, events_of
 from havrin_server.captures.live import on_one_clock, traces
 from havrin_server.captures.models import Capture, EventMark
 from havrin_server.errors import NotWritable, VisitClosed
@@ -69,16 +72,28 @@ def write_step(
     actor: Person,
     now: datetime,
 ) -> Visit:
-    """Write the steps of O2 and CO at an event on the tape, with the capture attached; return the visit. Raises as ``write_means``."""
+    """Write the steps of O2 and CO at a blower start on the tape, with the capture attached; return the visit.
+
+    Raises as ``write_means``; NotWritable too where no blower start is known there or no step can be told.
+    """
     require(actor, "visit.write")
     visit = _locked(capture)
     if visit.entries.filter(group=key).exists():
         return visit
-    series = on_one_clock(traces(capture, at_s - LOOK_S, at_s + 2 * LOOK_S))
-    steps = {step.quantity: step for step in steps_at(series, at_s)} if series is not None else {}
+    read = events_of(capture, at_s - READ_S, at_s + AFTER_S)
+    blower = read.near("blower_on", at_s)
+    if blower is None:
+        raise NotWritable("No blower start is known at this moment; mark it first.", code="step_no_blower")
+    steps = {step.quantity: step for step in read.steps_at(blower)}
     if "o2_dry_pct" not in steps:
-        raise NotWritable("O₂ was not recorded long enough before and after this event: 20 s each.", code="step_empty")
-    seen = [(name, steps[quantity]) for quantity, name in _STEPS.items() if quantity in steps]
+        raise NotWritable("O₂ was not recorded before and after this event.", code="step_empty")
+    if steps["o2_dry_pct"].cannot_tell:
+        raise NotWritable(words(steps["o2_dry_pct"].cannot_tell), code="step_not_told")
+    seen = [
+        (name, steps[quantity])
+        for quantity, name in _STEPS.items()
+        if quantity in steps and not steps[quantity].cannot_tell
+    ]
     means = tuple((name, step.step, step.half_width / 2) for name, step in seen)
     bodies = [Trace(str(capture.pk), stage, 2 * LOOK_S, (row,)) for row in means]
     append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now)
@@ -94,15 +109,18 @@ def write_dips(
     visit = _locked(capture)
     if visit.entries.filter(group=key).exists():
         return visit
-    found = read_dips(capture, quantity)
+    found = dips_of(capture, quantity)
     worst = worst_of(quantity, found) if found is not None else None
     if found is None or worst is None:
         raise NotWritable(
             "This channel has no worst value that stands on a tape, or nothing was recorded.", code="dips_empty"
         )
     stage = found.stage if measurand(worst).staged else None
-    words = " ".join([dips_say(found, quantity, actor.unit_system), *found.said_of_contacts])
-    bodies: list[Body] = [Trace(str(capture.pk), stage, found.watched_s, ((worst, found.least, 0.0),)), Note(words)]
+    said = " ".join([*dips_say(found, quantity, actor.unit_system), *found.said_of_contacts])
+    bodies: list[Body] = [
+        Trace(str(capture.pk), stage, found.read.watched_s, ((worst, found.read.least, 0.0),)),
+        Note(said),
+    ]
     if found.part:
         bodies.append(Proof("watch", False, device=found.part, outcome="bad"))
     append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now)

@@ -25,7 +25,7 @@ FASTEST_HZ = 200.0
 _MISSING_MOST = 50  # of these a device is asked for again
 
 _RECORDER = """
-SELECT r.id, r.clock_offset_s, r.last_sequence, r.missing, r.problems, r.instrument_id, r.capture_id, c.started_at, c.visit_id, u.label
+SELECT r.id, r.clock_offset_s, r.clock_error_s, r.last_sequence, r.missing, r.problems, r.instrument_id, r.capture_id, c.started_at, c.visit_id, u.label
 FROM captures_devicekey k
 JOIN captures_recorder r ON r.instrument_id = k.instrument_id
 JOIN captures_capture c ON c.id = r.capture_id
@@ -39,7 +39,7 @@ INSERT INTO captures_sampleblock (recorder_id, quantity, sequence, first_ms, las
 VALUES (%s, %s, %s, %s, %s, %s, %s) ON CONFLICT DO NOTHING
 """
 _HEARD = """
-UPDATE captures_recorder SET heard_at = %s, clock_offset_s = %s, problems = %s, last_sequence = %s, missing = %s WHERE id = %s;
+UPDATE captures_recorder SET heard_at = %s, clock_offset_s = %s, clock_error_s = %s, problems = %s, last_sequence = %s, missing = %s WHERE id = %s;
 SELECT pg_notify(%s, %s)
 """
 
@@ -70,6 +70,7 @@ class _Recorder:
 
     id: int
     clock_offset_s: float | None
+    clock_error_s: float
     last_sequence: int | None
     missing: list[int]
     problems: list[str]
@@ -90,7 +91,11 @@ def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
     recorder = _recorder(key)
     if recorder is None:
         return Taken(recording=False, stored=False, missing=())
-    recorder.clock_offset_s, problem = _clock(recorder.clock_offset_s, batch, now)
+    before = recorder.clock_offset_s
+    recorder.clock_offset_s, problem = _clock(before, batch, now)
+    if before is not None and not problem:
+        # an earlier batch was on its way for longer: its samples stand so much too late
+        recorder.clock_error_s = max(recorder.clock_error_s, before - recorder.clock_offset_s)
     rows, sent = [], {}
     for name, (times, values) in batch.channels.items():
         seconds, numbers = checked(times, values, channel_name(name))
@@ -126,6 +131,7 @@ def _store(recorder: _Recorder, rows: list[tuple[Any, ...]], notice: str, now: d
     heard = (
         now,
         recorder.clock_offset_s,
+        recorder.clock_error_s,
         json.dumps(recorder.problems),
         recorder.last_sequence,
         json.dumps(recorder.missing),

@@ -12,7 +12,7 @@ from django.db.models import Max
 
 from havrin_core.traces.samples import MOST_SAMPLES, joined, pack
 from havrin_core.traces.samples_csv import chunks, read_samples
-from havrin_core.traces.series import Floats, Series
+from havrin_core.traces.series import Channels, Floats, Series
 from havrin_server.captures.models import Capture, DeviceKey, Recorder, SampleBlock
 from havrin_server.errors import NotFound, NotWritable, VisitClosed
 from havrin_server.instruments.models import Instrument
@@ -116,13 +116,19 @@ def traces(
     return {quantity: joined(blocks) for quantity, blocks in packed.items()}
 
 
+def clock_error_s(capture: Capture) -> float:
+    """Return how far the clocks of the capture's instruments may lie apart, s; 0 where one alone recorded."""
+    errors = sorted(capture.recorders.values_list("clock_error_s", flat=True))
+    return sum(errors[-2:]) if len(errors) > 1 else 0.0
+
+
 def newest_s(capture: Capture) -> float:
     """Return the moment of the newest sample, s since the capture began; 0 where nothing came yet."""
     newest = SampleBlock.objects.filter(recorder__capture=capture).aggregate(newest=Max("last_ms"))["newest"]
     return (newest or 0) / 1000
 
 
-def on_one_clock(found: dict[str, tuple[Floats, Floats]], step_s: float = 0.1) -> Series | None:
+def on_one_clock(found: Channels, step_s: float = 0.1) -> Series | None:
     """Return all channels on one even clock, gaps longer than five steps left empty; None where nothing was recorded."""
     ends = [times[-1] for times, _ in found.values() if len(times)]
     if not ends:

@@ -75,6 +75,7 @@ class Recorder(models.Model):
     instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT)
     stage = models.CharField(max_length=5, blank=True)
     clock_offset_s = models.FloatField(null=True)  # server minus device
+    clock_error_s = models.FloatField(default=0.05)  # how far samples may have been set too late against the server's
     heard_at = models.DateTimeField(null=True)
     last_sequence = models.PositiveIntegerField(null=True)
     missing: Any = models.JSONField(default=list)  # numbers of batches that never came

@@ -3241,6 +3241,10 @@ export interface components {
             at_s: number;
             /** Long S */
             long_s: number;
+            /** Half Width S */
+            half_width_s: number;
+            /** Reversed */
+            reversed: boolean;
             least: components["schemas"]["Shown"];
             depth: components["schemas"]["Shown"];
             /** Order */
@@ -3262,9 +3266,11 @@ export interface components {
             /** Quiet S */
             quiet_s: number | null;
             /** Says */
-            says: string;
+            says: string[];
             /** Contacts */
             contacts: string[];
+            /** Clocks */
+            clocks: string;
             /** Writes */
             writes: boolean;
         };
@@ -3293,20 +3299,38 @@ export interface components {
         };
         /**
          * StepOut
-         * @description What a channel did at an event.
+         * @description What a channel did at an event; where it cannot be told, why.
+         *
+         *     ``asked``: it is the step that a blower's start is for. ``clear``: it is told, and more than noise.
          */
         StepOut: {
             /** Quantity */
             quantity: string;
             /** Name */
             name: string;
+            told: components["schemas"]["StepTold"] | null;
+            /** Cannot Tell */
+            cannot_tell: string;
+            /** Asked */
+            asked: boolean;
+            /** Clear */
+            clear: boolean;
+            /** Writes */
+            writes: boolean;
+        };
+        /**
+         * StepTold
+         * @description A step with what it is worth: ± is half of its 95 % interval.
+         */
+        StepTold: {
             before: components["schemas"]["Shown"];
             after: components["schemas"]["Shown"];
             step: components["schemas"]["Shown"];
+            half_width: components["schemas"]["Shown"];
             /** Confidence Pct */
             confidence_pct: number;
-            /** Writes */
-            writes: boolean;
+            /** Sure */
+            sure: string;
         };
         /**
          * StillOut

@@ -1,13 +1,18 @@
 """Captures for the page: traces reduced for drawing, dips with their order."""
 
 from havrin_core.quantities.display import show
+from havrin_core.quantities.formats import number
 from havrin_core.quantities.units import shown_unit
-from havrin_core.traces.events import EVENTS, Event, propose_events, steps_at
+from havrin_core.traces.events import EVENTS, Event
 from havrin_core.traces.samples import channel_name, quantity_of
 from havrin_core.traces.series import Series
 from havrin_core.traces.steady import noise_of, reduce_for_drawing, still_stretch
+from havrin_core.traces.steps import Step
 from havrin_core.vocabulary.measurands import measurand
-from havrin_server.captures.dips import dips_say, read_dips, stamp, worst_of
+from havrin_core.wording.phrases import words
+from havrin_core.wording.traces import CLEAR, sureness
+from havrin_server.captures.dips import dips_of, dips_say, stamp, worst_of
+from havrin_server.captures.events import READ_S, EventsRead, events_of
 from havrin_server.captures.live import newest_s, on_one_clock, traces
 from havrin_server.captures.models import Capture
 from havrin_server.captures.schemas.live import (
@@ -17,6 +22,7 @@ from havrin_server.captures.schemas.live import (
     DipsOut,
     RecorderOut,
     StepOut,
+    StepTold,
     StillOut,
     TraceEventOut,
     TraceReadingOut,
@@ -27,8 +33,6 @@ from havrin_server.figures.schemas import Shown
 
 _POINTS = 600
 _EVENTS_MOST = 8
-_READ_S = 1200.0  # of a long trace only the end is read for events, every few seconds
-_SAME_EVENT_S = 10.0  # a mark this near to a proposal of its kind is that event
 
 
 def capture_out(capture: Capture) -> CaptureOut:
@@ -67,23 +71,18 @@ def traces_out(capture: Capture, system: str, start_s: float | None, end_s: floa
 
 def reading_out(capture: Capture, system: str) -> TraceReadingOut:
     """Return the still stretches and the events of a capture's last minutes, newest event first, each with what moved."""
-    series = on_one_clock(traces(capture, newest_s(capture) - _READ_S))
+    read = events_of(capture, newest_s(capture) - READ_S)  # of a long trace only the end, every few seconds
+    series = on_one_clock(read.channels)
     if series is None:
         return TraceReadingOut(together=None, each=[], events=[], kinds=dict(EVENTS))
-    marks = [(Event(mark.kind, mark.at_ms / 1000), True) for mark in capture.marks.order_by("at_ms")]
-    proposed = [(e, False) for e in propose_events(series) if not any(_same(e, mark) for mark, _ in marks)]
-    newest = sorted([*marks, *proposed], key=lambda row: -row[0].at_s)[:_EVENTS_MOST]
     live = [name for name in series.channels if noise_of(name)]
+    newest = read.events[: -_EVENTS_MOST - 1 : -1]
     return TraceReadingOut(
         together=_still(series, live),
         each=[found for name in live if (found := _still(series, [name])) is not None],
-        events=[_event(series, event, marked, system) for event, marked in newest],
+        events=[_event(read, event, system) for event in newest],
         kinds=dict(EVENTS),
     )
-
-
-def _same(one: Event, other: Event) -> bool:
-    return one.kind == other.kind and abs(one.at_s - other.at_s) < _SAME_EVENT_S
 
 
 def _still(series: Series, names: list[str]) -> StillOut | None:
@@ -91,35 +90,62 @@ def _still(series: Series, names: list[str]) -> StillOut | None:
     return found and StillOut(names=[channel_name(name) for name in names], start_s=found[0], end_s=found[1])
 
 
-def _event(series: Series, event: Event, marked: bool, system: str) -> TraceEventOut:
-    steps = []
-    for step in steps_at(series, event.at_s):
-        unit = "o2_step_pct" if step.quantity == "o2_dry_pct" else step.quantity
-        steps.append(
-            StepOut(
-                quantity=step.quantity,
-                name=channel_name(step.quantity),
-                before=_shown(step.before, step.quantity, system),
-                after=_shown(step.after, step.quantity, system),
-                step=_difference(step.step, unit, system),
-                confidence_pct=100 * step.confidence,
-                writes=event.kind == "blower_on" and step.quantity == "o2_dry_pct",
-            )
-        )
+def _event(read: EventsRead, event: Event, system: str) -> TraceEventOut:
     return TraceEventOut(
-        kind=event.kind, name=EVENTS[event.kind], at_s=round(event.at_s, 1), marked=marked, steps=steps
+        kind=event.kind,
+        name=EVENTS[event.kind],
+        at_s=round(event.at_s, 1),
+        marked=event in read.marked,
+        steps=[_step(step, event, system) for step in read.steps_at(event)],
+    )
+
+
+def _step(step: Step, event: Event, system: str) -> StepOut:
+    unit = "o2_step_pct" if step.quantity == "o2_dry_pct" else step.quantity
+    of_exchanger = event.kind == "blower_on" and step.quantity == "o2_dry_pct"
+    if step.cannot_tell:
+        return StepOut(
+            quantity=step.quantity,
+            name=channel_name(step.quantity),
+            told=None,
+            cannot_tell=words(step.cannot_tell),
+            asked=of_exchanger,
+            clear=False,
+            writes=False,
+        )
+    told = StepTold(
+        before=_shown(step.before, step.quantity, system),
+        after=_shown(step.after, step.quantity, system),
+        step=_difference(step.step, unit, system),
+        half_width=_width(step.half_width, unit, system),
+        confidence_pct=100 * step.confidence,
+        sure=sureness(step),
+    )
+    return StepOut(
+        quantity=step.quantity,
+        name=channel_name(step.quantity),
+        told=told,
+        cannot_tell="",
+        asked=of_exchanger,
+        clear=step.confidence >= CLEAR,
+        writes=of_exchanger,
     )
 
 
 def _difference(value: float, quantity: str, system: str) -> Shown:
+    shown = _width(value, quantity, system)
+    return Shown(text=shown.text if shown.text.startswith("−") else f"+{shown.text}", unit=shown.unit)
+
+
+def _width(value: float, quantity: str, system: str) -> Shown:
     dimension = measurand(quantity_of(quantity)).dimension
     shown = show(value, "temperature_difference" if dimension == "temperature" else dimension, system)
-    return Shown(text=shown.text if shown.text.startswith("−") else f"+{shown.text}", unit=shown.unit)
+    return Shown(text=shown.text, unit=shown.unit)
 
 
 def dips_out(capture: Capture, quantity: str, set_point: float | None, system: str) -> DipsOut:
     """Return the dips of a channel under ``set_point`` (canonical; the switch's stamp where none is given)."""
-    found = read_dips(capture, quantity, set_point)
+    found = dips_of(capture, quantity, set_point)
     if found is None:
         point = _shown(stamp(capture, quantity) if set_point is None else set_point, quantity, system)
         return DipsOut(
@@ -128,31 +154,40 @@ def dips_out(capture: Capture, quantity: str, set_point: float | None, system: s
             dips=[],
             watched_s=0,
             quiet_s=None,
-            says="Nothing is recorded on this channel yet.",
+            says=["Nothing is recorded on this channel yet."],
             contacts=[],
+            clocks="",
             writes=False,
         )
+    read = found.read
     rows = [
         DipOut(
             at_s=round(dip.start_s, 2),
             long_s=round(dip.end_s - dip.start_s, 2),
+            half_width_s=round(dip.half_width_s, 2),
+            reversed=dip.reversed,
             least=_shown(dip.least, quantity, system),
             depth=_shown(dip.depth, quantity, system),
             order=[channel_name(n) for n, _ in moved.order],
             still=[channel_name(n) for n in moved.still],
         )
-        for dip, moved in zip(found.dips, found.moved, strict=False)
+        for dip, moved in zip(read.dips, found.moved, strict=False)
     ]
     return DipsOut(
         set_point=_shown(found.point, quantity, system),
-        worst=_shown(found.least, quantity, system),
+        worst=_shown(read.least, quantity, system) if read.least == read.least else None,
         dips=rows,
-        watched_s=found.watched_s,
+        watched_s=read.watched_s,
         quiet_s=found.quiet_s,
-        says=dips_say(found, quantity, system),
+        says=list(dips_say(found, quantity, system)),
         contacts=found.said_of_contacts,
+        clocks=_clocks(found.clock_error_s) if found.contacts else "",
         writes=worst_of(quantity, found) is not None,
     )
+
+
+def _clocks(error_s: float) -> str:
+    return f"The instruments’ clocks may lie {number(error_s, '.2f')} s apart." if error_s else ""
 
 
 def _shown(value: float, quantity: str, system: str) -> Shown:

@@ -78,6 +78,8 @@ class DipOut(ViewModel):
 
     at_s: float
     long_s: float
+    half_width_s: float  # of begin and end
+    reversed: bool  # it turned round: a value of the other sign
     least: Shown
     depth: Shown
     order: list[str]
@@ -92,8 +94,9 @@ class DipsOut(ViewModel):
     dips: list[DipOut]
     watched_s: float
     quiet_s: float | None
-    says: str
+    says: list[str]
     contacts: list[str]  # what the dips say of the contacts of the string
+    clocks: str  # how far the instruments' clocks may lie apart
     writes: bool  # the worst of this channel can go on the tape
 
 
@@ -124,15 +127,29 @@ class StepIn(Incoming):
     at: datetime
 
 
-class StepOut(ViewModel):
-    """What a channel did at an event."""
+class StepTold(ViewModel):
+    """A step with what it is worth: ± is half of its 95 % interval."""
 
-    quantity: str
-    name: str
     before: Shown
     after: Shown
     step: Shown
+    half_width: Shown
     confidence_pct: float
+    sure: str
+
+
+class StepOut(ViewModel):
+    """What a channel did at an event; where it cannot be told, why.
+
+    ``asked``: it is the step that a blower's start is for. ``clear``: it is told, and more than noise.
+    """
+
+    quantity: str
+    name: str
+    told: StepTold | None
+    cannot_tell: str
+    asked: bool
+    clear: bool
     writes: bool
 
 

@@ -9,13 +9,22 @@ import LiveEvents from './LiveEvents.vue'
 vi.mock('@/api/calls', () => ({ getTraceReading: vi.fn(), markEvent: vi.fn(), writeStep: vi.fn() }))
 
 const shown = (text: string, unit: string) => ({ text, unit })
-const step = (over: Partial<Schemas['StepOut']> = {}): Schemas['StepOut'] => ({
-  quantity: 'o2_dry_pct',
-  name: 'Flue O₂',
+const told = (over: Partial<Schemas['StepTold']> = {}): Schemas['StepTold'] => ({
   before: shown('7.0', '%'),
   after: shown('8.0', '%'),
   step: shown('+1.0', '%'),
+  half_width: shown('0.2', '%'),
   confidence_pct: 99.99,
+  sure: 'over 99 % sure',
+  ...over,
+})
+const step = (over: Partial<Schemas['StepOut']> = {}): Schemas['StepOut'] => ({
+  quantity: 'o2_dry_pct',
+  name: 'Flue O₂',
+  told: told(),
+  cannot_tell: '',
+  asked: true,
+  clear: true,
   writes: true,
   ...over,
 })
@@ -75,20 +84,30 @@ describe('LiveEvents', () => {
       at_s: 130.5,
     })
   })
-  it('shows a clear step, leaves out noise, and always shows the one that can be written', async () => {
+  it('shows a clear step, leaves out noise, and always shows the one that the event is for', async () => {
     const noise = step({
       quantity: 'draft_pa',
       name: 'Draft at switch',
-      confidence_pct: 40,
-      writes: false,
+      asked: false,
+      clear: false,
     })
-    const still = step({ confidence_pct: 40, step: shown('+0.0', '%') })
+    const still = step({ clear: false, told: told({ sure: 'within its noise' }) })
     const panel = await shownWith(reading({ events: [event([noise, still])] }))
     expect(panel.text()).not.toContain('Draft at switch')
     expect(panel.text()).toContain('within its noise')
-    expect((await shownWith(reading({ events: [event([step()])] }))).text()).toContain(
-      'over 99.9 % sure',
+    expect(said(await shownWith(reading({ events: [event([step()])] })))).toContain(
+      'step +1.0 % ± 0.2, over 99 % sure',
     )
+  })
+  it('says why a step cannot be told, and does not offer to write it', async () => {
+    const untold = step({
+      told: null,
+      cannot_tell: 'Cannot tell: stage change 1 s later.',
+      writes: false,
+    })
+    const panel = await shownWith(reading({ events: [event([untold])] }))
+    expect(panel.text()).toContain('Cannot tell: stage change 1 s later.')
+    expect(panel.find('.step button').exists()).toBe(false)
   })
   it('writes the step of the event that was touched', async () => {
     const panel = await shownWith(reading({ events: [event([step()])] }))

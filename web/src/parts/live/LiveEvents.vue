@@ -6,7 +6,6 @@ import type { Schemas } from '@/api/client'
 import { useAsyncAction } from '@/api/useAsyncAction'
 import { useBar } from '@/parts/desk/bar'
 import { localIso } from '@/outbox/useOutbox'
-import { fixed } from '@/ui/formats'
 
 const props = defineProps<{
   capture: string
@@ -57,13 +56,9 @@ const write = (at: number) =>
   )
 const clockOf = (s: number) =>
   `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`
-const CLEAR_PCT = 95
-const sure = (step: Schemas['StepOut']) =>
-  step.confidence_pct < CLEAR_PCT
-    ? 'within its noise'
-    : step.confidence_pct >= 99.9
-      ? 'over 99.9 % sure'
-      : `${fixed(step.confidence_pct, 0)} % sure`
+/** What moved, and the step that the event is for, told or not. */
+const worth = (event: Schemas['TraceEventOut']) =>
+  event.steps.filter((step) => step.asked || step.clear)
 </script>
 
 <template>
@@ -109,21 +104,26 @@ const sure = (step: Schemas['StepOut']) =>
         <b>{{ event.name }}</b>
         at {{ clockOf(event.at_s) }}
         <span class="muted">{{ event.marked ? 'marked' : 'seen in the trace' }}</span>
-        <span
-          v-for="step in event.steps.filter((s) => s.writes || s.confidence_pct > CLEAR_PCT)"
-          :key="step.quantity"
-          class="step"
-        >
-          {{ step.name }} {{ step.before.text }} → {{ step.after.text }} {{ step.after.unit }}
-          <template v-if="step.writes">
-            : step
-            <b>{{ step.step.text }} {{ step.step.unit }}</b>
-            , {{ sure(step) }}
-            <span class="muted">(settling of the cell taken off)</span>
-            <button class="btn" :disabled="busy || !writable" @click="write(event.at_s)">
-              Write this step
-            </button>
+        <span v-for="step in worth(event)" :key="step.quantity" class="step">
+          {{ step.name }}
+          <template v-if="step.told">
+            {{ step.told.before.text }} → {{ step.told.after.text }} {{ step.told.after.unit }}
           </template>
+          <template v-if="step.asked && step.told">
+            : step
+            <b>{{ step.told.step.text }} {{ step.told.step.unit }}</b>
+            ± {{ step.told.half_width.text }}, {{ step.told.sure }}
+            <span class="muted">(settling of the cell taken off)</span>
+          </template>
+          <span v-if="step.cannot_tell" class="untold">{{ step.cannot_tell }}</span>
+          <button
+            v-if="step.writes"
+            class="btn"
+            :disabled="busy || !writable"
+            @click="write(event.at_s)"
+          >
+            Write this step
+          </button>
         </span>
       </li>
     </ul>
@@ -159,6 +159,9 @@ li {
 }
 .step b {
   white-space: nowrap;
+}
+.untold {
+  color: var(--near);
 }
 .trouble {
   color: var(--out);

@@ -95,6 +95,8 @@ describe('dips', () => {
   const dip = {
     at_s: 12.4,
     long_s: 1.26,
+    half_width_s: 0.1,
+    reversed: false,
     least: shown,
     depth: shown,
     order: ['Draft', 'Flame'],
@@ -102,7 +104,8 @@ describe('dips', () => {
   }
   const given = (more = {}) =>
     ({
-      says: '1 dip under 0.60 inWC',
+      says: ['1 dip under 0.60 inWC', 'Only 19 min without one would say that it is gone.'],
+      clocks: '',
       worst: shown,
       set_point: { text: '0.60', unit: 'inWC' },
       dips: [dip],
@@ -116,9 +119,15 @@ describe('dips', () => {
     mount(LiveDips, { props: { dips: given(more), writable: true, busy: false } })
   it('say when, how long, how deep and what moved first', () => {
     expect(said(panel().get('li'))).toBe(
-      'at 12 s, 1.3 s long, down to 0.48 inWC · Draft → Flame · still: Supply',
+      'at 12 s, 1.26 ± 0.10 s long, down to 0.48 inWC · Draft → Flame · still: Supply',
     )
     expect(said(panel())).toContain('Lowest 0.48 inWC, set point 0.60 inWC.')
+  })
+  it('say that it turned round, how long it must stay quiet, and how far the clocks are trusted', () => {
+    const wrapper = panel({ dips: [{ ...dip, reversed: true }], clocks: 'Clocks may lie apart.' })
+    expect(said(wrapper.get('.turned'))).toContain('turned round')
+    expect(said(wrapper)).toContain('Only 19 min without one')
+    expect(said(wrapper)).toContain('Clocks may lie apart.')
   })
   it('show the newest six', () => {
     const many = Array.from({ length: 9 }, (_, i) => ({ ...dip, at_s: i }))
