@@ -1,8 +1,8 @@
-"""Run all benches against this machine, or only the one named: core, batch, suspects, interface or live."""
+"""Run all benches against this machine, or only the one named: core, batch, suspects, interface, live or traces."""
 
 import sys
 
-from bench import batch, core, interface, live, page, suspects
+from bench import batch, core, interface, live, page, suspects, traces
 
 
 def _interface() -> None:
@@ -18,6 +18,7 @@ REPORTS = {
     "suspects": suspects.report,
     "interface": _interface,
     "live": live.report,
+    "traces": traces.report,
 }
 
 

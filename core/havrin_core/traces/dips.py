@@ -12,6 +12,7 @@ CONFIDENCE = 0.95
 _BACK_SHARE, _BACK_SIGMAS = 0.02, 2.0  # so far over the point again, a dip is over
 _NOISE_SIGMAS, _DEEP_SIGMAS, _NEAR_SAMPLES, _LEAST_PAIRS = 4.5, 3.0, 20, 8
 _STOPPED_S = 10.0  # lost for longer without another channel to tell: it stopped
+_REST_SHARE = 0.2  # of what it has while it runs: with more than this left it has not stopped
 _COMES_UP_S = 15.0  # so long a start may take until the point is passed
 _ENDS_S, _SLACK_S = 3.0, 0.03  # what is lost at the end of a run for longer than this has been switched off
 _REVERSED_SHARE = 0.05  # of the point: less of the other sign is a gauge's zero
@@ -104,9 +105,8 @@ def _inside(dip: Dip, run: Run, seconds: Floats, values: Floats, set_point: floa
 
 def _by_itself(seconds: Floats, values: Floats, found: Sequence[Dip], set_point: float, *, always: bool) -> DipsRead:
     edge = (float(seconds[0]), float(seconds[-1])) if len(seconds) else (0.0, 0.0)
-    stopped = [
-        dip for dip in found if dip.end_s - dip.start_s > _STOPPED_S or dip.start_s <= edge[0] or dip.end_s >= edge[1]
-    ]
+    running_level = _level(values, set_point)
+    stopped = [dip for dip in found if _is_stop(dip, seconds, values, edge, running_level)]
     dips = tuple(dip for dip in found if dip not in stopped and not any(_beside(dip, stop) for stop in stopped))
     inside = np.ones(len(seconds), dtype=bool)
     for stop in stopped:
@@ -115,6 +115,18 @@ def _by_itself(seconds: Floats, values: Floats, found: Sequence[Dip], set_point:
     starts = tuple(stop.start_s for stop in stopped if stop.start_s > edge[0])
     basis: Basis = "always" if always else "itself"
     return DipsRead(dips, _least(values[inside]), max(watched, 0.0), 1 + len(starts), basis, starts)
+
+
+def _level(values: Floats, set_point: float) -> float:
+    over = values[values >= set_point]
+    return float(np.median(over)) if len(over) else abs(set_point)
+
+
+def _is_stop(dip: Dip, seconds: Floats, values: Floats, edge: tuple[float, float], running_level: float) -> bool:
+    """Tell whether what was lost had stopped: gone for long, or to the edge of the trace, and hardly anything left of it."""
+    long = dip.end_s - dip.start_s > _STOPPED_S or dip.start_s <= edge[0] or dip.end_s >= edge[1]
+    part = values[(seconds >= dip.start_s) & (seconds <= dip.end_s)]
+    return long and abs(float(np.median(part))) < _REST_SHARE * running_level
 
 
 def _beside(dip: Dip, stop: Dip) -> bool:

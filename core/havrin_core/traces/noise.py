@@ -14,11 +14,12 @@ import numpy as np
 from havrin_core.quantities.student import certainty
 from havrin_core.traces.series import Floats
 
-_MEMORIES_S = (0.0, 0.7, 1.5, 3.0, 6.0, 12.0, 25.0, 50.0)
+_MEMORIES_S = (0.0, 0.7, 1.5, 3.0, 6.0, 12.0, 25.0)
 _WHITE_SHARES = (0.0, 0.3, 0.7)  # of the variance: what each sample has for itself
 _PERIODS_S = (4.0, 6.0, 9.0, 13.0, 19.0, 28.0)  # of hunting
 _MOST_SAMPLES = 60
 _LEAST_WEIGHT = 1e-4
+_PLAIN_PRIOR, _HUNT_PRIOR = 10.0, 0.4
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +36,10 @@ KINDS = (
     *(Kind(memory, white) for memory in _MEMORIES_S[1:] for white in _WHITE_SHARES),
     *(Kind(4 * period, white, period) for period in _PERIODS_S for white in (0.1, 0.5)),
 )
+
+
+# before any sample is seen, plain noise is as likely as all that remembers, and hunting a fifth as likely as the rest
+_PRIOR = np.log([_PLAIN_PRIOR if kind.memory_s == 0 else _HUNT_PRIOR if kind.period_s else 1.0 for kind in KINDS])
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,7 +118,8 @@ def fit(seconds: Floats, values: Floats, design: Floats, column: int, extra_vari
         _under(whitener, columns, column, floor) for whitener in _whiteners(np.round(seconds - seconds[0], 3).tobytes())
     ]
     found = np.array(rows)
-    logs = found[:, 2] - found[:, 2].max()
+    logs = found[:, 2] + _PRIOR
+    logs -= logs.max()
     weights = np.exp(logs) / np.exp(logs).sum()
     weights = np.where(weights < _LEAST_WEIGHT, 0.0, weights)
     weights /= weights.sum()

@@ -19,8 +19,8 @@ _UNKNOWN_LAG_FACTOR = 1.6  # a cell that nobody measured may be so much slower t
 _ODD_SIGMAS = 7.0
 _HUNTS, _BENT = 0.95, 0.99
 _TAIL_LAGS = 8.0
-_TAIL_FACTORS = (0.9, 1.12)
-_LAG_ERROR, _LAG_ERROR_USUAL = 0.01, 0.04  # share of a step that a wrong lag makes
+_TAIL_FACTORS = (0.93, 1.08)
+_LAG_ERROR, _LAG_ERROR_USUAL = 0.006, 0.04  # share of a step that a wrong lag makes
 _SAME_S = 1.0  # two marks of one event
 
 

@@ -76,7 +76,8 @@ def _quiet(found: DipsRead) -> list[Phrase]:
 def _unsure(found: DipsRead) -> list[Phrase]:
     said = []
     if found.basis == "itself":
-        said.append(phrase("nothing_tells_when_it_ran", stops=len(found.stops)))
+        stops = phrase("taken_as_stopped", stops=len(found.stops)) if found.stops else ""
+        said.append(phrase("nothing_tells_when_it_ran", stops=stops))
     if found.basis == "marks":
         said.append(phrase("by_marks_to_seconds"))
     if not found.runs:
