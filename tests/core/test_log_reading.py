@@ -319,3 +319,41 @@ def test_a_header_that_says_more_gives_no_value_by_itself(name):
 def test_a_column_that_is_none_known_is_said():
     _, reading = channels("Time [s];O2 [%];Fan speed [rpm]\n0;6,4;1400\n1;6,5;1401\n")
     assert [dict(d.parts)["columns"] for d in reading.doubts] == ["Fan speed [rpm]"]
+
+
+@pytest.mark.parametrize(
+    ("header", "channel"),
+    [
+        ("Volts 3-C [V]", "volts_across_v@3-C"),
+        ("V 4-C", "volts_across_v@4-C"),
+        ("3-C [V]", "volts_across_v@3-C"),
+        ("U(IL-N) V", "volts_across_v@IL-N"),
+        ("Spannung 3–4 [V]", "volts_across_v@3-4"),
+    ],
+)
+def test_volts_between_two_nodes_come_in_under_their_nodes(header, channel):
+    found, reading = channels(f"Time,{header}\n10:00:00,26.1\n10:00:01,25.9\n", units={1: "V"})
+    assert found[channel].values == (26.1, 25.9)
+    assert not reading.questions
+
+
+def test_volts_in_millivolts_and_volts_without_nodes():
+    found, reading = channels("Time,5-C [mV],Volts\n10:00:00,25000,26.1\n10:00:01,25010,26.1\n")
+    assert found["volts_across_v@5-C"].values == approx((25.0, 25.01))
+    assert ("columns", "Volts") in [part for doubt in reading.doubts for part in doubt.parts]
+    told, _ = channels("Time,Volts [V]\n10:00:00,26.1\n10:00:01,26.1\n", columns={"volts_across_v@3-C": 1})
+    assert told["volts_across_v@3-C"].values == (26.1, 26.1)
+
+
+def test_nodes_alone_are_no_volts():
+    found, _ = channels("Time,3-4,CO [ppm]\n10:00:00,26.1,5\n10:00:01,26.1,5\n")
+    assert list(found) == ["co_ppm_dry"]
+
+
+def test_a_draft_below_nothing_is_asked_whether_it_draws_or_pushes():
+    text = "Time,Draft [Pa]\n10:00:00,-12.1\n10:00:01,-12.3\n10:00:02,0.1\n"
+    found, reading = channels(text)
+    assert (found, [q.about for q in reading.questions]) == ({}, ["sign"])
+    assert channels(text, sign="suction")[0]["draft_pa"].values == (12.1, 12.3, -0.1)
+    assert channels(text, sign="pressure")[0]["draft_pa"].values == (-12.1, -12.3, 0.1)
+    assert channels(text.replace("-", ""))[0]["draft_pa"].values == (12.1, 12.3, 0.1)

@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 from havrin_core.errors import CoreError
 from havrin_core.traces.dips import Dip, bursts, find_dips, quiet_run_s
 from havrin_core.traces.movers import moved_at
-from havrin_core.traces.samples import channel_name, checked, joined, leads_of, pack, unpack
+from havrin_core.traces.samples import checked, joined, pack, unpack
+from havrin_core.vocabulary.channels import channel_name, leads_of
 
 STEPS = st.lists(st.tuples(st.integers(0, 5000), st.floats(-1e4, 1e4, width=32)), min_size=1, max_size=200)
 

@@ -73,6 +73,26 @@ def test_what_is_asked_counts_only_when_it_was_answered(tove, visit):
     assert told["trace"]["channels"]["co_ppm_dry"] == [1234, 1250, 1240]
 
 
+def test_a_log_of_draft_and_volts_goes_on_the_tape_each_by_itself(tove, visit):
+    rows = "".join(f"10:00:{second:02d},-55.0,26.1\n" for second in range(40))
+    text = ("Time,Draft [Pa],Volts 3-C [V]\n" + rows).encode()
+    log = tove.upload(f"visits/{visit}/logs", SimpleUploadedFile("x.csv", text)).json()
+    assert [question["about"] for question in log["questions"]] == ["sign"]
+    wrong = {"about": "sign", "quantity": "draft_pa", "column": 1, "choice": "sideways"}
+    assert tove.post(f"logs/{log['id']}/answers", **wrong).status_code == 422
+    log = tove.post(f"logs/{log['id']}/answers", **{**wrong, "choice": "suction"}).json()
+    assert log["questions"] == []
+    assert max(log["trace"]["channels"]["draft_pa"]) == pytest.approx(0.221, abs=0.001)
+    assert "Volts 3–C" in [column["name"] for column in log["columns"]]
+    body = {"id": str(uuid.uuid4()), "start_s": 0, "end_s": 39, "stage": None, "phase": "found", "at": WHEN}
+    page = tove.post(f"logs/{log['id']}/means", **body)
+    assert page.status_code == 200, page.content
+    texts = [entry["text"] for entry in page.json()["tape"]]
+    assert len(texts) == 2, texts
+    assert any(text.startswith("Draft at switch") for text in texts)
+    assert any(text.startswith("Volts 3–C") for text in texts), texts
+
+
 def test_no_mean_is_made_where_carbon_monoxide_was_over_range(tove, visit):
     rows = b"".join(b"%d;6.4;%s\n" % (i, b"OVR" if i == 3 else b"40") for i in range(6))
     log = tove.upload(f"visits/{visit}/logs", SimpleUploadedFile("x.csv", b"Time [s];O2 [%];CO [ppm]\n" + rows)).json()

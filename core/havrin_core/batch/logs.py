@@ -4,20 +4,23 @@ from collections.abc import Mapping, Sequence
 from math import isnan
 from typing import Any
 
-from havrin_core.logs.columns import DIMENSIONS
-from havrin_core.logs.reading import Channel, Chosen, LogReading, Question
+from havrin_core.logs.columns import is_channel
+from havrin_core.logs.reading import SIGNS, Channel, Chosen, LogReading, Question
 from havrin_core.wording.phrases import words
 
 
 def chosen_from_dict(data: Mapping[str, Any]) -> Chosen:
-    """Return what a person chose: ``{"columns": {quantity: index}, "units": {index: unit}, "marks": {index: mark}, "time": kind, "fuel": name, "session": number or "all"}``."""
+    """Return what a person chose: ``{"columns": {quantity: index}, "units": {index: unit}, "marks": {index: mark}, "time": kind, "fuel": name, "sign": "suction" or "pressure", "session": number or "all"}``."""
     columns = {
-        str(q): None if c is None else int(c) for q, c in dict(data.get("columns") or {}).items() if q in DIMENSIONS
+        str(q): None if c is None else int(c) for q, c in dict(data.get("columns") or {}).items() if is_channel(q)
     }
     units = {int(c): str(unit) for c, unit in dict(data.get("units") or {}).items()}
     marks = {int(c): mark for c, mark in dict(data.get("marks") or {}).items() if mark in ("point", "comma")}
     session = data.get("session")
-    return Chosen(columns, units, marks, data.get("time"), data.get("fuel"), None if session is None else str(session))
+    sign = data.get("sign") if data.get("sign") in SIGNS else None
+    return Chosen(
+        columns, units, marks, data.get("time"), data.get("fuel"), sign, None if session is None else str(session)
+    )
 
 
 def log_to_dict(found: LogReading) -> dict[str, Any]:

@@ -8,13 +8,17 @@ from typing import Any
 import numpy as np
 
 from havrin_core.machine.circuit.model import Circuit
+from havrin_core.quantities.display import sentence
 from havrin_core.search.contacts_of_dips import contact_of, inducer_volts, movers_of, named
 from havrin_core.traces.dips import bursts, cycles_for, quiet_run_s, read_dips
 from havrin_core.traces.events import Event, propose_events
 from havrin_core.traces.series import Channels, Series
 from havrin_core.traces.steady import LIVE_WINDOW_S, find_steady, half_widths_of, still_stretch, window
 from havrin_core.traces.steps import Step, steps_at
+from havrin_core.vocabulary.channels import quantity_of
+from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.phrases import words
+from havrin_core.wording.traces import said_of_dips, sureness
 
 _MOST_DIPS, _MOST_EVENTS = 200, 40
 
@@ -102,7 +106,7 @@ def _step(step: Step) -> dict[str, Any]:
         return {"quantity": step.quantity, "cannot_tell": words(step.cannot_tell)}
     plain = asdict(step)
     del plain["cannot_tell"]
-    return plain
+    return plain | {"sure": sureness(step)}
 
 
 def _dips(
@@ -120,8 +124,10 @@ def _dips(
     shown = found.dips[:_MOST_DIPS]
     moved = movers_of(channels, shown, clock_error_s)
     contacts = [contact_of(circuit, one, points, clock_error_s) if circuit else None for one in moved]
+    dimension = measurand(quantity_of(name)).dimension
     return {
         "point": point,
+        "says": list(said_of_dips(found, sentence(point, dimension, "metric"))),
         "basis": found.basis,
         "runs": found.runs,
         "watched_s": found.watched_s,

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from functools import cache
 from importlib import resources
 
-from havrin_core.logs.units import parted
+from havrin_core.logs.units import parted, unit_named
+from havrin_core.vocabulary.channels import VOLTS, leads_of, quantity_of, volts_between
 
 DIMENSIONS: Mapping[str, str] = {
     "o2_dry_pct": "percent",
@@ -24,6 +25,12 @@ DIMENSIONS: Mapping[str, str] = {
     "room_co_ppm": "ppm",
 }
 TIME, SESSION = "time", "session"
+_NODES = re.compile(
+    r"(?P<word>volts?|voltage|spannung|tension|tensione|voltaje|napi[eę]cie|spanning|[uv])?[ (_]*"
+    r"(?P<one>[a-z0-9]{1,5}) ?(?:-|–|→|/| to ) ?(?P<other>[a-z0-9]{1,5})\)?",
+    re.IGNORECASE,
+)
+_VOLTS = ("V", "mV")
 _APART = re.compile(r"[_.\-/#:()\[\]@,]+|(?<=[a-z])(?=[A-Z])")
 _EXACT, _WORDS = 3, 2
 
@@ -40,6 +47,28 @@ class Candidates:
 def _table() -> Mapping[str, Mapping[str, tuple[str, ...]]]:
     text = (resources.files("havrin_core.logs") / "data" / "columns.toml").read_text(encoding="utf-8")
     return {name: {key: tuple(words) for key, words in row.items()} for name, row in tomllib.loads(text).items()}
+
+
+def dimension_of(quantity: str) -> str:
+    """Return the dimension of a channel that a log may hold. KeyError for one that it may not."""
+    return "voltage" if leads_of(quantity) else DIMENSIONS[quantity]
+
+
+def is_channel(quantity: str) -> bool:
+    """Tell whether a log may hold ``quantity``: one that is known, or volts between two nodes."""
+    return quantity in DIMENSIONS or (quantity_of(quantity) == VOLTS and leads_of(quantity) is not None)
+
+
+def volts_in(headers: Sequence[str], units: Sequence[str]) -> Mapping[str, int]:
+    """Return the columns whose header names two nodes and says that it is volts: by a word, its unit or the units row."""
+    found: dict[str, int] = {}
+    for index, header in enumerate(headers):
+        name, said = parted(header)
+        match = _NODES.fullmatch(name.strip())
+        unit = unit_named(said or (units[index] if index < len(units) else ""), "voltage")
+        if match and (match["word"] or unit in _VOLTS) and match["one"] != match["other"]:
+            found.setdefault(volts_between(match["one"], match["other"]), index)
+    return found
 
 
 def candidates(headers: Sequence[str]) -> Mapping[str, Candidates]:

@@ -7,7 +7,7 @@ from math import isnan, nan
 from typing import Literal
 
 from havrin_core.logs.clocks import TimeKind, TimeReading, is_days_only, joined, seconds_of, time_of
-from havrin_core.logs.columns import DIMENSIONS, SESSION, TIME, Candidates, candidates
+from havrin_core.logs.columns import DIMENSIONS, SESSION, TIME, Candidates, candidates, dimension_of, volts_in
 from havrin_core.logs.numbers import Cell, Mark, numbers_of, read_number
 from havrin_core.logs.per_heat import PER_HEAT, ppm_of
 from havrin_core.logs.sessions import in_one_go, recordings
@@ -16,9 +16,11 @@ from havrin_core.logs.text import lines_of
 from havrin_core.logs.units import parted, to_canonical, unit_named, units_of
 from havrin_core.phrases import Phrase, phrase
 from havrin_core.physics.fuels import FUEL_NAMES
+from havrin_core.vocabulary.channels import channel_name, leads_of, quantity_of
 from havrin_core.vocabulary.measurands import measurand
 
-About = Literal["column", "unit", "numbers", "time", "session", "fuel"]
+About = Literal["column", "unit", "numbers", "time", "session", "fuel", "sign"]
+SIGNS = ("suction", "pressure")  # what a negative draft is
 _SLACK = {
     "o2_dry_pct": (-1.0, 22.0),
     "co2_dry_pct": (-1.0, 20.0),
@@ -48,6 +50,7 @@ class Chosen:
     marks: Mapping[int, Mark] = field(default_factory=dict)
     time: TimeKind | None = None
     fuel: str | None = None  # a name in FUEL_NAMES, where a log gives CO per heat
+    sign: str | None = None  # of SIGNS: what a negative draft is
     session: str | None = None  # "1", "2" …, or "all": one recording, whose clock was set
 
 
@@ -119,6 +122,10 @@ def _which(readings: Sequence[LogReading], parts: Sequence[tuple[LogReading, ran
     )
 
 
+def _mostly_negative(values: Sequence[float]) -> bool:
+    return sum(value < 0 for value in values) > sum(value > 0 for value in values)
+
+
 class _Reader:
     def __init__(self, table: Table, encoding: str, chosen: Chosen) -> None:
         self.table, self.encoding, self.chosen = table, encoding, chosen
@@ -182,7 +189,10 @@ class _Reader:
             column = self._column(quantity, self.fits[quantity], taken)
             if column is not None:
                 found[quantity] = column
-        return found
+        volts: dict[str, int | None] = {**volts_in(self.table.headers, self.table.units)}
+        volts |= {quantity: column for quantity, column in self.chosen.columns.items() if leads_of(quantity)}
+        used = taken | set(found.values())
+        return found | {q: c for q, c in volts.items() if c is not None and c not in used and self._has_numbers(c)}
 
     def _column(self, quantity: str, fits: Candidates, taken: set[int]) -> int | None:
         if quantity in self.chosen.columns:
@@ -191,9 +201,9 @@ class _Reader:
         plain = [column for column in named if self._has_numbers(column)]
         if named and not plain:
             header = self.table.headers[named[0]]
-            self.doubts.append(phrase("column_without_numbers", name=measurand(quantity).name, header=header))
+            self.doubts.append(phrase("column_without_numbers", name=channel_name(quantity), header=header))
         shared = [column for column in plain if self._claimed_by_others(quantity, column)]
-        name = measurand(quantity).name
+        name = channel_name(quantity)
         if len(plain) == 1 and not shared:
             return plain[0]
         if plain:
@@ -225,6 +235,11 @@ class _Reader:
             return None
         value_of = {cell: self._value(quantity, cell, unit, mark) for cell in set(cells)}
         values = tuple(value_of[cell] for cell in cells)
+        if quantity == "draft_pa" and _mostly_negative(values):
+            if self.chosen.sign is None:
+                self._ask("sign", phrase("draft_below_nothing"), quantity, column, SIGNS)
+                return None
+            values = tuple(-value for value in values) if self.chosen.sign == "suction" else values
         rows = range(len(cells))
         odd = [
             row for row in rows if cells[row].kind == "other" or (cells[row].kind == "number" and isnan(values[row]))
@@ -253,7 +268,7 @@ class _Reader:
             elif oxygen and self.chosen.fuel in FUEL_NAMES:
                 found.append(replace(channel, values=ppm_of(channel.values, oxygen.values, self.chosen.fuel)))
             else:
-                name = measurand(channel.quantity).name
+                name = channel_name(channel.quantity)
                 self._ask("fuel", phrase("per_heat_of_fuel", name=name), channel.quantity, channel.column, FUEL_NAMES)
         return found
 
@@ -262,11 +277,11 @@ class _Reader:
         number = read_number(cell.text, mark) if cell.text and cell.kind != "other" else None
         if number is None:
             return nan
-        value = to_canonical(number, unit, DIMENSIONS[quantity])
+        value = to_canonical(number, unit, dimension_of(quantity))
         return value if cell.kind != "number" or self._can_be(quantity, value) else nan
 
     def _can_be(self, quantity: str, value: float) -> bool:
-        what = measurand(quantity)
+        what = measurand(quantity_of(quantity))
         least, most = _SLACK.get(quantity, (what.least, what.most))
         return least <= value <= most
 
@@ -276,7 +291,7 @@ class _Reader:
         found = numbers_of(
             cell.text for cell in dict.fromkeys(cells) if cell.text and cell.kind in ("number", "over", "under")
         )
-        name = measurand(quantity).name
+        name = channel_name(quantity)
         if found.mixed:
             self._ask("numbers", phrase("two_ways_of_numbers", name=name), quantity, column, ("point", "comma"))
             return None
@@ -289,7 +304,7 @@ class _Reader:
     def _unit(self, quantity: str, column: int, cells: list[Cell]) -> str | None:
         if column in self.chosen.units:
             return self.chosen.units[column]
-        dimension, name = DIMENSIONS[quantity], measurand(quantity).name
+        dimension, name = dimension_of(quantity), channel_name(quantity)
         said = self._said(column, cells)
         if len(said) > 1:
             self._ask(
@@ -325,7 +340,7 @@ class _Reader:
 
     def _unsaid(self, quantity: str, column: int, cells: list[Cell]) -> str | None:
         """Return the unit that alone can be, by the numbers; else ask, the likeliest first."""
-        dimension, name = DIMENSIONS[quantity], measurand(quantity).name
+        dimension, name = dimension_of(quantity), channel_name(quantity)
         marks: tuple[Mark, ...] = ("point", "comma")
         numbers = [
             n

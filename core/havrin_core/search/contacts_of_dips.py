@@ -7,8 +7,8 @@ from havrin_core.machine.circuit.model import Circuit
 from havrin_core.search.opened_contact import OpenedContact, Timing, opened_contact
 from havrin_core.traces.dips import Dip
 from havrin_core.traces.movers import Moved, Seen, moved_at
-from havrin_core.traces.samples import leads_of
 from havrin_core.traces.series import Channels
+from havrin_core.vocabulary.channels import leads_of
 
 _MOST = 0.5  # the share of dips that have to name a contact before all of them do
 _DROP_SIGMAS, _DROP_SHARE = (

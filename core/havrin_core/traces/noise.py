@@ -2,7 +2,7 @@
 
 What a channel wanders by is not known beforehand. So every kind that cells, gauges, hunting valves and wind make is tried,
 each counts for as much as the samples speak for it, and the figure's error is spread over all of them.
-Source: docs/formulas.md section 20.
+Source: docs/formulas.md section 13.
 """
 
 from dataclasses import dataclass

@@ -9,7 +9,6 @@ import numpy as np
 from havrin_core.errors import BadDocument
 from havrin_core.phrases import phrase
 from havrin_core.traces.series import Floats
-from havrin_core.vocabulary.measurands import measurand
 
 MOST_SAMPLES = 5000  # of one batch
 
@@ -38,25 +37,6 @@ def joined(blocks: Iterable[bytes]) -> tuple[Floats, Floats]:
     values = np.concatenate([v for _, v in parts])
     order = np.argsort(times, kind="stable")
     return times[order] / 1000.0, values[order]
-
-
-def quantity_of(channel: str) -> str:
-    """Return the quantity of a channel: volts carry their nodes behind it, like "volts_across_v@3-C"."""
-    return channel.partition("@")[0]
-
-
-def channel_name(channel: str) -> str:
-    """Return a channel as it is said to people. Raises UnknownName."""
-    quantity, at, leads = channel.partition("@")
-    name = measurand(quantity).name
-    return f"Volts {leads.replace('-', '–')}" if at and quantity == "volts_across_v" else name
-
-
-def leads_of(channel: str) -> tuple[str, str] | None:
-    """Return the two nodes of a channel of volts; None for any other channel."""
-    _, _, leads = channel.partition("@")
-    a, dash, b = leads.partition("-")
-    return (a, b) if dash else None
 
 
 def checked(times_s: object, values: object, channel: str) -> tuple[list[float], list[float]]:

@@ -6,7 +6,7 @@ from typing import TextIO
 
 from havrin_core.errors import BadDocument, CoreError
 from havrin_core.phrases import phrase
-from havrin_core.traces.samples import channel_name
+from havrin_core.vocabulary.channels import channel_name
 
 HEADER = ("quantity", "seconds", "value")
 MOST_ROWS = 2_000_000

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from havrin_core.errors import BadDocument
 from havrin_core.logs.reading import LogReading
 from havrin_core.phrases import Saying, phrase
-from havrin_core.vocabulary.measurands import measurand
+from havrin_core.vocabulary.channels import channel_name
 
 Floats = NDArray[np.float64]
 Channels = Mapping[str, tuple[Floats, Floats]]  # (seconds, values) of each channel by its own clock, as it was sampled
@@ -73,7 +73,7 @@ def _odd(found: LogReading) -> Iterator[Saying]:
         lines = ", ".join(str(line) for line, _ in row.lines)
         yield phrase("rows_left_out", count=row.count, why=row.why, lines=lines)
     for channel in found.channels:
-        name = measurand(channel.quantity).name
+        name = channel_name(channel.quantity)
         if channel.odd_count:
             line, cell = channel.odd[0]
             yield phrase("cells_not_read", name=name, count=channel.odd_count, line=line, cell=cell)

@@ -14,8 +14,8 @@ from havrin_core.search.opened_contact import OpenedContact
 from havrin_core.tape.entries import Reading
 from havrin_core.traces.dips import DipsRead, bursts, quiet_run_s, read_dips
 from havrin_core.traces.movers import Moved
-from havrin_core.traces.samples import quantity_of
 from havrin_core.traces.series import Channels
+from havrin_core.vocabulary.channels import quantity_of
 from havrin_core.vocabulary.measurands import LEAST_OF, measurand
 from havrin_core.wording.phrases import words
 from havrin_core.wording.traces import said_of_dips

@@ -5,16 +5,16 @@ from datetime import datetime
 
 from django.db import transaction
 
-from havrin_core.tape.entries import Body, Note, Proof, Reading, Trace
+from havrin_core.tape.entries import Body, Note, Proof, Trace
 from havrin_core.traces.events import EVENTS
-from havrin_core.traces.samples import leads_of
-from havrin_core.traces.steady import NOISE, window
+from havrin_core.traces.steady import window
 from havrin_core.traces.steps import LOOK_S
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.phrases import words
 from havrin_server.captures.dips import dips_of, dips_say, worst_of
 from havrin_server.captures.events import AFTER_S, READ_S, events_of
 from havrin_server.captures.live import on_one_clock, traces
+from havrin_server.captures.means import bodies_of_means
 from havrin_server.captures.models import Capture, EventMark
 from havrin_server.errors import NotWritable, VisitClosed
 from havrin_server.people.models import Person
@@ -51,11 +51,7 @@ def write_means(
     instrument = (
         capture.recorders.select_related("instrument")[0].instrument if capture.recorders.count() == 1 else None
     )
-    bodies: list[Body] = [_volts(name, mean) for name, mean, _ in found.means if leads_of(name)]
-    plain = [row for row in found.means if not leads_of(row[0])]
-    flue = tuple(row for row in plain if row[0] in NOISE)
-    groups = [flue, *((row,) for row in plain if row not in flue)]  # a flue sample is one thing, the rest stand alone
-    bodies += [Trace(str(capture.pk), stage, end_s - start_s, means) for means in groups if means]
+    bodies = bodies_of_means(str(capture.pk), stage, end_s - start_s, found.means)
     append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now, instrument=instrument)
     return visit
 
@@ -136,10 +132,6 @@ def mark_event(capture: Capture, key: uuid.UUID, kind: str, at_s: float, *, acto
         raise NotWritable("An event lies between the begin of the capture and now.", code="event_time")
     made = {"capture": capture, "kind": kind, "at_ms": round(1000 * at_s), "marked_by": actor, "marked_at": now}
     return EventMark.objects.get_or_create(id=key, defaults=made)[0]
-
-
-def _volts(channel: str, mean: float) -> Reading:
-    return Reading("volts_across_v", mean, round(mean, 2), "V", leads=leads_of(channel))
 
 
 def _locked(capture: Capture) -> Visit:

@@ -13,7 +13,8 @@ from uuid import UUID
 from django.db import connection, transaction
 
 from havrin_core.quantities.formats import number
-from havrin_core.traces.samples import channel_name, checked, pack
+from havrin_core.traces.samples import checked, pack
+from havrin_core.vocabulary.channels import channel_name
 from havrin_server.captures.live import hash_of
 from havrin_server.captures.models import DeviceKey
 from havrin_server.errors import NotFound

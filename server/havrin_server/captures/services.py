@@ -13,17 +13,17 @@ from ninja import UploadedFile
 from havrin_core.batch.logs import chosen_from_dict
 from havrin_core.errors import BadDocument, OutOfDomain
 from havrin_core.logs.clocks import TimeKind
-from havrin_core.logs.columns import DIMENSIONS
+from havrin_core.logs.columns import dimension_of, is_channel
 from havrin_core.logs.numbers import MARKS
-from havrin_core.logs.reading import LogReading, Question, read_log
+from havrin_core.logs.reading import SIGNS, LogReading, Question, read_log
 from havrin_core.logs.units import units_of
 from havrin_core.physics.combustion.balance import check_sample
 from havrin_core.physics.fuels import shipped_fuel
-from havrin_core.tape.entries import Trace
 from havrin_core.traces.series import Series, over_range_s, series_of_log
-from havrin_core.traces.steady import window
-from havrin_core.vocabulary.measurands import measurand
+from havrin_core.traces.steady import NOISE, window
+from havrin_core.vocabulary.channels import channel_name
 from havrin_core.wording.phrases import words
+from havrin_server.captures.means import bodies_of_means
 from havrin_server.captures.models import FlueLog
 from havrin_server.errors import FileRefused, NotFound, VisitClosed
 from havrin_server.instruments.models import Instrument
@@ -93,20 +93,22 @@ def _merged(before: dict[str, Any], given: Mapping[str, Any]) -> dict[str, Any]:
     parts = {
         part: {**dict(before.get(part) or {}), **dict(given.get(part) or {})} for part in ("columns", "units", "marks")
     }
-    return {**parts, **{one: given.get(one) or before.get(one) for one in ("time", "session", "fuel")}}
+    return {**parts, **{one: given.get(one) or before.get(one) for one in ("time", "session", "fuel", "sign")}}
 
 
 def _check(log: FlueLog, chosen: Mapping[str, Any]) -> None:
     width = len(log.layout["headers"])
     for quantity, column in chosen["columns"].items():
-        if quantity not in DIMENSIONS or (column is not None and not 0 <= int(column) < width):
+        if not is_channel(quantity) or (column is not None and not 0 <= int(column) < width):
             raise FileRefused(f"Column {column} for {quantity} is not in this log.")
         unit = chosen["units"].get(str(column))
-        if unit is not None and unit not in units_of(DIMENSIONS[quantity]):
-            raise FileRefused(f"{measurand(quantity).name} has no unit “{unit}”.", code="unit_unknown")
+        if unit is not None and unit not in units_of(dimension_of(quantity)):
+            raise FileRefused(f"{channel_name(quantity)} has no unit “{unit}”.", code="unit_unknown")
     wrong = [mark for mark in chosen["marks"].values() if mark not in MARKS]
-    if wrong or chosen["time"] not in (None, *get_args(TimeKind)):
-        raise FileRefused(f"“{(wrong or [chosen['time']])[0]}” is none of the answers.")
+    wrong += [chosen["time"]] if chosen["time"] not in (None, *get_args(TimeKind)) else []
+    wrong += [chosen["sign"]] if chosen["sign"] not in (None, *SIGNS) else []
+    if wrong:
+        raise FileRefused(f"“{wrong[0]}” is none of the answers.")
 
 
 def _keep(log: FlueLog, found: LogReading, chosen: Mapping[str, Any]) -> None:
@@ -149,6 +151,8 @@ _CHOICES = {
     ("numbers", "point"): "decimal point",
     ("numbers", "comma"): "decimal comma",
     ("session", "all"): "all are one",
+    ("sign", "suction"): "suction: the vent draws",
+    ("sign", "pressure"): "pressure: the vent pushes back",
     ("time", "rows"): "a row a second",
     ("time", "h_min"): "hours and minutes",
     ("time", "min_s"): "minutes and seconds",
@@ -191,18 +195,24 @@ def write_means(
         )
     found = window(series, start_s, end_s)
     means = {name: mean for name, mean, _ in found.means}
+    if means.keys() & NOISE.keys():
+        _check_flue(means)
+    rows = [(name, max(mean, 0.0) if name == "co_ppm_dry" else mean, scatter) for name, mean, scatter in found.means]
+    if not rows:
+        raise FileRefused("This window holds no values: choose another.")
+    keys = visit.unit.described().stage_keys
+    bodies = bodies_of_means(str(log.pk), stage if stage in keys else keys[-1], end_s - start_s, rows)
+    append(visit, bodies, group=entry_id, phase=phase, at=at, actor=actor, now=now, instrument=log.instrument)
+
+
+def _check_flue(means: Mapping[str, float]) -> None:
+    """Raise FileRefused for a flue sample without oxygen, or that no flue gas has."""
     if "o2_dry_pct" not in means:
         raise FileRefused("This window holds no O₂: choose another, or map the O₂ column.")
     try:
         check_sample(means["o2_dry_pct"], max(means.get("co_ppm_dry", 0.0), 0.0))
     except OutOfDomain as refusal:
         raise FileRefused(words(refusal.said)) from refusal
-    rows = tuple(
-        (name, max(mean, 0.0) if name == "co_ppm_dry" else mean, scatter) for name, mean, scatter in found.means
-    )
-    keys = visit.unit.described().stage_keys
-    body = Trace(str(log.pk), stage if stage in keys else keys[-1], end_s - start_s, rows)
-    append(visit, [body], group=entry_id, phase=phase, at=at, actor=actor, now=now, instrument=log.instrument)
 
 
 def series_of(log: FlueLog) -> Series | None:

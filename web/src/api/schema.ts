@@ -3581,7 +3581,7 @@ export interface components {
              * About
              * @enum {string}
              */
-            about: "column" | "unit" | "numbers" | "time" | "session" | "fuel";
+            about: "column" | "unit" | "numbers" | "time" | "session" | "fuel" | "sign";
             /**
              * Quantity
              * @default

@@ -4,10 +4,10 @@ from havrin_core.quantities.display import show
 from havrin_core.quantities.formats import number
 from havrin_core.quantities.units import shown_unit
 from havrin_core.traces.events import EVENTS, Event
-from havrin_core.traces.samples import channel_name, quantity_of
 from havrin_core.traces.series import Series
 from havrin_core.traces.steady import noise_of, reduce_for_drawing, still_stretch
 from havrin_core.traces.steps import Step
+from havrin_core.vocabulary.channels import channel_name, quantity_of
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.phrases import words
 from havrin_core.wording.traces import CLEAR, sureness

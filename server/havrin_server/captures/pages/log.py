@@ -4,12 +4,13 @@ import math
 from collections.abc import Mapping
 from typing import Any
 
-from havrin_core.logs.columns import DIMENSIONS
+from havrin_core.logs.columns import DIMENSIONS, dimension_of
 from havrin_core.logs.units import units_of
 from havrin_core.quantities.display import show
 from havrin_core.quantities.units import shown_unit
 from havrin_core.traces.series import Series
 from havrin_core.traces.steady import Steady, find_light_off, find_steady, reduce_for_drawing, window
+from havrin_core.vocabulary.channels import channel_name, quantity_of
 from havrin_core.vocabulary.measurands import measurand
 from havrin_server.captures.models import FlueLog
 from havrin_server.captures.schemas.logs import ColumnOut, LogPage, LogQuestion, MeanOut, TraceOut
@@ -32,7 +33,7 @@ def log_page(log: FlueLog, system: str, *, remembered: bool = False) -> LogPage:
         headers=list(layout["headers"]),
         sample=[list(row) for row in layout["sample"]],
         described=f"{_DELIMITER_NAMES.get(layout['delimiter'], 'no mark')} between columns, names in line {line}",
-        columns=[_column(q, log.mapping["columns"]) for q in DIMENSIONS],
+        columns=[_column(q, log.mapping["columns"]) for q in (*DIMENSIONS, *_volts(log))],
         questions=[LogQuestion.model_validate(row) for row in log.mapping.get("questions", ())],
         remembered=remembered,
         problems=list(log.problems),
@@ -51,13 +52,15 @@ def means_out(found: Steady, system: str) -> list[MeanOut]:
     """Return means with their scatter, in the person's units."""
     rows = []
     order = list(DIMENSIONS)
-    for name, mean, scatter in sorted(found.means, key=lambda row: order.index(row[0])):
-        what = measurand(name)
+    for name, mean, scatter in sorted(
+        found.means, key=lambda row: order.index(row[0]) if row[0] in order else len(order)
+    ):
+        what = measurand(quantity_of(name))
         shown, unit = show(mean, what.dimension, system), shown_unit(what.dimension, system)
         rows.append(
             MeanOut(
                 quantity=name,
-                name=what.name,
+                name=channel_name(name),
                 mean=Shown.of(shown),
                 scatter=f"±{scatter / unit.scale:.{unit.decimals + 1}f}",
             )
@@ -65,11 +68,15 @@ def means_out(found: Steady, system: str) -> list[MeanOut]:
     return rows
 
 
+def _volts(log: FlueLog) -> list[str]:
+    return [quantity for quantity in log.mapping["columns"] if quantity not in DIMENSIONS]
+
+
 def _column(quantity: str, columns: Mapping[str, Mapping[str, Any]]) -> ColumnOut:
-    units, choice = units_of(DIMENSIONS[quantity]), columns.get(quantity)
+    units, choice = units_of(dimension_of(quantity)), columns.get(quantity)
     return ColumnOut(
         quantity=quantity,
-        name=measurand(quantity).name,
+        name=channel_name(quantity),
         column=choice["column"] if choice else None,
         unit=choice["unit"] if choice else units[0],
         units=list(units),
@@ -78,7 +85,7 @@ def _column(quantity: str, columns: Mapping[str, Mapping[str, Any]]) -> ColumnOu
 
 def _trace(series: Series, steady: Steady | None, system: str) -> TraceOut:
     seconds, channels = reduce_for_drawing(series)
-    units = {name: shown_unit(measurand(name).dimension, system) for name in channels}
+    units = {name: shown_unit(measurand(quantity_of(name)).dimension, system) for name in channels}
     return TraceOut(
         seconds=[round(float(s), 2) for s in seconds],
         channels={

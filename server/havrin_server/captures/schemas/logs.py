@@ -90,7 +90,7 @@ class MappingIn(Incoming):
 class AnswerIn(Incoming):
     """The answer to one question: its own words for it, and the key of the choice."""
 
-    about: Literal["column", "unit", "numbers", "time", "session", "fuel"]
+    about: Literal["column", "unit", "numbers", "time", "session", "fuel", "sign"]
     quantity: str = ""
     column: int | None = None
     choice: str

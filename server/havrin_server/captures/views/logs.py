@@ -46,7 +46,7 @@ def answer(request: SignedIn, log_id: uuid.UUID, payload: AnswerIn) -> LogPage:
 
 
 def _chosen(given: AnswerIn) -> dict[str, object]:
-    if given.about in ("time", "session", "fuel"):
+    if given.about in ("time", "session", "fuel", "sign"):
         return {given.about: given.choice}
     if given.about == "column":
         return {"columns": {given.quantity: int(given.choice)} if given.choice.isdigit() else {given.quantity: None}}
