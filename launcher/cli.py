@@ -56,6 +56,12 @@ def _parser() -> argparse.ArgumentParser:
     batch.set_defaults(run=lambda o: _core(lambda core: core.batch()))
     words = commands.add_parser("vocabulary", help="print every part, condition, verb and sentence as JSON")
     words.set_defaults(run=lambda o: _core(lambda core: core.vocabulary()))
+    lines = commands.add_parser(
+        "language", help="how labelled lines are understood, by group: language [FILE] [--lines]"
+    )
+    lines.add_argument("file", nargs="?", default=str(ROOT / "tests/reference/language/visible.jsonl"), metavar="FILE")
+    lines.add_argument("--lines", action="store_true", help="print each line that is not right, too")
+    lines.set_defaults(run=lambda o: _core(lambda core: core.language(o.file, o.lines)))
     _circuit_commands(commands)
     bench = commands.add_parser("bench", help="print speeds and sizes")
     bench.add_argument(

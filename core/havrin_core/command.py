@@ -10,6 +10,8 @@ from typing import Any
 from havrin_core.batch.run import run
 from havrin_core.commands_circuit import call, circuits, next_test, solve
 from havrin_core.errors import CoreError
+from havrin_core.language.labelled import answer_to, labelled
+from havrin_core.language.score import SCORES, score, tallied
 from havrin_core.output import assessment_to_dict
 from havrin_core.physics.bulk import compute_file
 from havrin_core.physics.calculations import calculation, calculation_names
@@ -25,6 +27,7 @@ __all__ = [
     "calculation_names",
     "call",
     "circuits",
+    "language",
     "log",
     "main",
     "next_test",
@@ -103,6 +106,20 @@ def assess_file(file: str) -> int:
 def batch() -> int:
     """Answer JSON lines from standard input on standard output."""
     return run(sys.stdin, sys.stdout)
+
+
+def language(file: str, show: bool = False) -> int:
+    """Print how a file of labelled lines is understood, by group; with ``show`` also each line that is not right."""
+    with open(file, encoding="utf-8") as source:
+        rows = [(one, answer_to(one)) for one in labelled(source)]
+    scores = [(one, score(one.expect, answer), answer) for one, answer in rows]
+    if show:
+        for one, found, answer in scores:
+            if found not in ("right", "asked"):
+                print(f"{found:10}{one.group:18}{one.line!r}: {answer.get('echo') or answer.get('unread')}")
+    for group, size, counts in tallied([(one.group, found) for one, found, _ in scores]):
+        print(f"{group:18}{size:5}  " + "  ".join(f"{name} {counts[name]}" for name in SCORES if counts[name]))
+    return 0
 
 
 def vocabulary() -> int:

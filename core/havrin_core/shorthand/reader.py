@@ -20,16 +20,18 @@ from havrin_core.shorthand.measured import MEASURED_VERBS, read_measured
 from havrin_core.shorthand.model import Ask, Line, Problem, Situation
 from havrin_core.shorthand.plate_line import read_plate
 from havrin_core.shorthand.proofs import read_proof
+from havrin_core.shorthand.spoken import spoken_readings, spoken_verb, spoken_volts
 from havrin_core.shorthand.tokens import clauses_of
 from havrin_core.shorthand.trials import TRIALS, milestones_of, read_trial
 from havrin_core.shorthand.words import PHASE_WORDS, STAGE_WORDS, VERBS, longest_phrase, measurand_words, nearest
 from havrin_core.tape.entries import Action, Body, Condition, Reading
-from havrin_core.vocabulary.catalogue import part
+from havrin_core.vocabulary.catalogue import BAD, DANGER, GOOD, WORN, part, verdict_of
 from havrin_core.vocabulary.measurands import Measurand, measurand
 
 MOST_CHARACTERS = 500
 _NUMBERLIKE = re.compile(r"^[+\-−–]?[.,]?\d")
 _GLUED = re.compile(r"(?<=[A-Za-z0-9₂µμ])[=:](?=[\d.,+\-−])")
+CONTRASTS = ("but", "except", "however", "though", "although", "yet")
 _OVER = (">", "over", "above", "exceeds")
 _PPM_PER_PERCENT = 1e4
 
@@ -42,13 +44,69 @@ def read_line(text: str, situation: Situation) -> Line:
     words = _GLUED.sub(" ", text.strip()).split()
     if not words:
         return _nothing(situation)
-    line = _placed(_dispatched(words, situation), situation)
+    line = _placed(_spoken_or(text, _dispatched(words, situation), situation), situation)
     silent = not (line.bodies or line.problems or line.asks or line.unread)
-    return replace(line, unread=tuple(words)) if silent else line
+    return replace(line, unread=tuple(words)) if silent else _with_contrast(line, words)
+
+
+def _with_contrast(line: Line, words: list[str]) -> Line:
+    """Return a line with its "but" counted: behind a good finding it says that something is not.
+
+    Where what follows was not understood as that, it is unread; where it speaks of the same part, the good is not written.
+    """
+    at = next((index for index, word in enumerate(words) if word.lower().strip(",;") in CONTRASTS), 0)
+    looks = [body for body in line.bodies if isinstance(body, Condition)]
+    good = {body.part for body in looks if verdict_of(body.part, body.condition) == GOOD}
+    worse = {body.part for body in looks if verdict_of(body.part, body.condition) in (WORN, BAD, DANGER)}
+    if not at or not good or line.unread:
+        return line
+    if not worse:
+        only_looks = len(looks) == len(line.bodies)
+        return replace(line, unread=tuple(words[at:])) if only_looks else line
+    kept = tuple(body for body in line.bodies if not (_is_good(body) and _part_of(body) in worse))
+    dropped = len(kept) < len(line.bodies)
+    doubts = (*line.doubts, phrase("good_beside_worse_left_out")) if dropped else line.doubts
+    return replace(line, bodies=kept, doubts=doubts)
+
+
+def _part_of(body: Body) -> str:
+    return body.part if isinstance(body, Condition) else ""
+
+
+def _is_good(body: Body) -> bool:
+    return isinstance(body, Condition) and verdict_of(body.part, body.condition) == GOOD
+
+
+def _spoken_or(text: str, line: Line, situation: Situation) -> Line:
+    """Return the readings that a line says in other words than the bar's, where those did not read it."""
+    asked = line.asks and not line.unread and not line.problems and line.bodies
+    plain = line.writable and all(isinstance(body, Reading) for body in line.bodies) and not _several_stages(text)
+    if plain or asked:
+        return line
+    volts = spoken_volts(text, [name for name, _, _ in situation.nodes]) if not line.writable else None
+    if volts is not None:
+        return _Readings(["v", volts[0], volts[1]], situation).read()
+    heats_water = any(base == "water_supply" for base, _, _ in situation.stations)
+    said = spoken_readings(text, heats_water=heats_water)
+    if not said:
+        return line
+    found = Line((), (), (), said[0].phase or situation.phase, said[0].stage or situation.stage, "")
+    for one in said:
+        words = [*filter(None, (one.stage, one.phase)), *one.name.split(), *one.number.split()]
+        found = _joined(found, _Readings(words, situation).read())
+    understood = found.writable or (found.asks and not found.problems and not found.unread)
+    return found if understood else line
+
+
+def _several_stages(text: str) -> bool:
+    return len({STAGE_WORDS[word] for word in text.lower().replace(",", " ").split() if word in STAGE_WORDS}) > 1
 
 
 def _dispatched(words: list[str], situation: Situation) -> Line:
-    verb = words[0].lower()
+    verb = words[0].lower().rstrip(",:;")
+    meant = spoken_verb(" ".join(words))
+    if meant is not None:
+        return statements.read_statement(meant[0], meant[1].split(), situation)
     if verb in MEASURED_VERBS:
         return read_measured(verb, words[1:], situation) if _is_measured(words) else _clauses(words, situation)
     if verb == "plate" and len(words) > 1:
