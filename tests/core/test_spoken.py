@@ -7,8 +7,9 @@ from hypothesis import strategies as st
 from havrin_core.shorthand.model import situation_of
 from havrin_core.shorthand.numbers import number_at
 from havrin_core.shorthand.reader import read_line
+from havrin_core.shorthand.spoken_lines import spoken_line
 from havrin_core.tape.bundle import unit_from_dict
-from havrin_core.tape.entries import Condition, Reading, Said
+from havrin_core.tape.entries import Code, Condition, Reading, Said
 from tests.core.trade import unit_of
 
 FURNACE = situation_of(unit_from_dict(unit_of("furnace_80")))
@@ -145,3 +146,49 @@ def test_a_good_before_but_is_not_written_beside_the_worse():
     assert [body.condition for body in line.bodies if isinstance(body, Condition)] == ["dirty"]
     assert line.doubts
     assert not read_line("igniter ok but something funny", FURNACE).writable
+
+
+@pytest.mark.parametrize(
+    ("text", "bar"),
+    [
+        ("three flashes", "code 3"),
+        ("blinking 4 times", "code 4"),
+        ("two long one short", "code L L S"),
+        ("fault codes 13, 31 in memory", "code 13, 31"),
+        ("ordered a new pressure switch", "part pressure switch"),
+        ("the owner must approve new exchanger", "approve owner new exchanger"),
+        ("will be back on friday", "again friday"),
+        ("clocked 2 foot dial in 96 seconds", "clock 2 ft3 96 s"),
+        ("10 uf capacitor measures 8.7", "cap 8.7 10"),
+        ("ladder is in the truck", None),
+        ("99 long 2 short", None),
+        ("", None),
+    ],
+)
+def test_whole_lines_stand_for_lines_of_the_bar(text, bar):
+    assert spoken_line(text) == bar
+
+
+@pytest.mark.parametrize("text", ["three flashes", "blinking 4 times", "codes 3, 5 stored"])
+def test_what_the_board_flashes_is_a_code(text):
+    assert {type(body) for body in read_line(text, FURNACE).bodies} == {Code}
+
+
+def test_what_stood_still_while_it_was_tested_is_no_finding_of_its_own():
+    line = read_line("limit does not act with blower off", FURNACE)
+    assert [(body.part, body.place) for body in line.bodies] == [("limit", "with blower off")]
+
+
+@pytest.mark.parametrize(
+    "text", ["compressor contactor pitted", "solar inverter fan dirty", "outdoor fan 5 amps blower"]
+)
+def test_another_trades_system_is_a_note(text):
+    line = read_line(text, FURNACE)
+    assert not line.writable
+    assert line.offers_note
+
+
+def test_readings_stand_beside_findings_and_work():
+    line = read_line("rod dirty, cleaned, 3.0 ua", FURNACE)
+    assert line.writable
+    assert [type(body).__name__ for body in line.bodies] == ["Condition", "Action", "Reading"]

@@ -3,6 +3,7 @@
 Part, condition and action are looked for anywhere in it; what nothing uses is returned as unread, never dropped.
 """
 
+import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
@@ -17,6 +18,11 @@ from havrin_core.vocabulary.index import Found, condition_index, part_index, phr
 from havrin_core.vocabulary.methods import METHOD_WORDS
 
 _MOST_SIZE_M = 1.0
+_CIRCUMSTANCE = re.compile(
+    r"(?P<main>.+?) (?P<under>(?:with|while|when) (?:the )?(?:blower|fan|pump|circulator|inducer)(?: is| was)? "
+    r"(?:off|unplugged|disconnected|running|stopped|not running))",
+    re.IGNORECASE,
+)
 # said of a safety device, these mean that somebody left it so
 _LEFT_SO = {"bypassed": "bridged", "taped": "held", "propped": "held"}
 _FOR_NOW = ("for the time being", "for now", "temporarily", "temporary")
@@ -36,6 +42,10 @@ class Read:
 
 def read_clause(text: str, situation: Situation, spoken_of: str = "", *, done: bool = False) -> Read:
     """Return what one clause says. ``done``: it stood behind "did", so it is an action or nothing."""
+    main, under = _circumstance(text)
+    if under:
+        read = read_clause(main, situation, spoken_of, done=done)
+        return replace(read, bodies=tuple(_under(body, under) for body in read.bodies))
     words = _Words(tokens_of(text), situation)
     if not words.tokens:
         return Read()
@@ -45,6 +55,19 @@ def read_clause(text: str, situation: Situation, spoken_of: str = "", *, done: b
     if done:
         return Read(unread=words.rest())
     return words.condition(spoken_of)
+
+
+def _circumstance(text: str) -> tuple[str, str]:
+    """Return a clause, and the circumstance that it ends with: "limit trips | with blower off" speaks of the limit alone."""
+    match = _CIRCUMSTANCE.fullmatch(text)
+    return (match["main"], match["under"]) if match else (text, "")
+
+
+def _under(body: Body, under: str) -> Body:
+    """Return a finding with its circumstance kept word for word."""
+    if isinstance(body, Condition):
+        return replace(body, place=f"{body.place} {under}".strip())
+    return replace(body, detail=f"{body.detail} {under}".strip()) if isinstance(body, Action) else body
 
 
 class _Words:

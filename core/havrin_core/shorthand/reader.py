@@ -20,7 +20,8 @@ from havrin_core.shorthand.measured import MEASURED_VERBS, read_measured
 from havrin_core.shorthand.model import Ask, Line, Problem, Situation
 from havrin_core.shorthand.plate_line import read_plate
 from havrin_core.shorthand.proofs import read_proof
-from havrin_core.shorthand.spoken import spoken_readings, spoken_verb, spoken_volts
+from havrin_core.shorthand.spoken import of_another_system, spoken_readings, spoken_verb, spoken_volts
+from havrin_core.shorthand.spoken_lines import spoken_line
 from havrin_core.shorthand.tokens import clauses_of
 from havrin_core.shorthand.trials import TRIALS, milestones_of, read_trial
 from havrin_core.shorthand.words import PHASE_WORDS, STAGE_WORDS, VERBS, longest_phrase, measurand_words, nearest
@@ -46,7 +47,12 @@ def read_line(text: str, situation: Situation) -> Line:
         return _nothing(situation)
     line = _placed(_spoken_or(text, _dispatched(words, situation), situation), situation)
     silent = not (line.bodies or line.problems or line.asks or line.unread)
-    return replace(line, unread=tuple(words)) if silent else _with_contrast(line, words)
+    if silent:
+        return replace(line, unread=tuple(words))
+    elsewhere = of_another_system(text)
+    if elsewhere and line.writable and any(isinstance(body, Condition | Reading) for body in line.bodies):
+        return replace(line, unread=(elsewhere,))  # "compressor contactor pitted" is no finding of this unit
+    return _with_contrast(line, words)
 
 
 def _with_contrast(line: Line, words: list[str]) -> Line:
@@ -86,16 +92,28 @@ def _spoken_or(text: str, line: Line, situation: Situation) -> Line:
     volts = spoken_volts(text, [name for name, _, _ in situation.nodes]) if not line.writable else None
     if volts is not None:
         return _Readings(["v", volts[0], volts[1]], situation).read()
+    return _spoken(text, situation) or (line if line.writable else _in_the_bars_words(text, line, situation))
+
+
+def _spoken(text: str, situation: Situation) -> Line | None:
+    """Return the readings that ``text`` says in other words than the bar's; None where it says no readings alone."""
     heats_water = any(base == "water_supply" for base, _, _ in situation.stations)
     said = spoken_readings(text, heats_water=heats_water)
     if not said:
-        return line
+        return None
     found = Line((), (), (), said[0].phase or situation.phase, said[0].stage or situation.stage, "")
     for one in said:
         words = [*filter(None, (one.stage, one.phase)), *one.name.split(), *one.number.split()]
         found = _joined(found, _Readings(words, situation).read())
     understood = found.writable or (found.asks and not found.problems and not found.unread)
-    return found if understood else line
+    return found if understood else None
+
+
+def _in_the_bars_words(text: str, line: Line, situation: Situation) -> Line:
+    """Return what a whole line means that people say in other words; ``line`` where there is none, or it is not understood."""
+    plain = spoken_line(text)
+    read = _dispatched(plain.split(), situation) if plain else line
+    return read if read.writable else line
 
 
 def _several_stages(text: str) -> bool:
@@ -180,7 +198,7 @@ def _is_not_that_verb(words: list[str], situation: Situation) -> bool:
     if verb == "shut":
         return (
             len(words) > 1
-            and words[1].lower() not in ("down", "it", "unit")
+            and words[1].lower().strip(",;:") not in ("down", "it", "unit")
             and bool(read_clause(" ".join(words), situation).bodies)
         )
     if verb in ("leak", "tap", "plug", "pull", "hold", "restore", "part", "power", "refit"):
@@ -222,7 +240,10 @@ def _clause(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str
     if verb in ("told", "did", "cycles", "cause", "advise") and len(words) > 1:
         return statements.read_statement(verb, words[1:], situation), spoken_of
     read = read_clause(piece, situation, spoken_of)
-    return statements.line_of(read, situation), read.part or spoken_of
+    spoken = _spoken(piece, situation) if read.unread or not read.bodies else None
+    # a line has one phase: readings of another one beside something else are asked back
+    said = spoken if spoken and spoken.phase == situation.phase else None
+    return said or statements.line_of(read, situation), read.part or spoken_of
 
 
 def _joined(line: Line, more: Line) -> Line:

@@ -52,7 +52,7 @@ class SpokenReading:
 
 def spoken_readings(text: str, *, heats_water: bool) -> tuple[SpokenReading, ...]:
     """Return the readings that a whole line says; none where any of its words is something else."""
-    pieces = _placed(_pieces(_words_of(text), heats_water=heats_water))
+    pieces = _placed(_named_by_unit(_pieces(_words_of(text), heats_water=heats_water)))
     return tuple(_paired(pieces)) if pieces else ()
 
 
@@ -136,6 +136,15 @@ def _fitting(choices: Sequence[Piece], before: Sequence[Piece]) -> Piece:
         return units[0]
     others = [piece for piece in choices if piece.kind != "unit"]
     return others[0] if others else units[0]
+
+
+def _named_by_unit(pieces: list[Piece]) -> list[Piece]:
+    """Return the pieces with a name for a number whose unit belongs to one quantity alone: "3.0 ua" is the flame signal."""
+    named = any(piece.kind in ("name", "place") for piece in pieces)
+    alone = [piece for piece in pieces if piece.kind == "unit" and piece.value in _data()["of_unit"]]
+    if named or len(alone) != 1:
+        return pieces
+    return [Piece("name", str(_data()["of_unit"][alone[0].value])), *pieces]
 
 
 def _placed(pieces: list[Piece]) -> list[Piece]:
@@ -240,11 +249,22 @@ def spoken_volts(text: str, names: Sequence[str]) -> tuple[str, str] | None:
 def spoken_verb(text: str) -> tuple[str, str] | None:
     """Return (verb of the bar, what was said) where a line begins with words that mean no finding and no work done.
 
-    >>> spoken_verb("quoted new board 640")
-    ('advise', 'quoted new board 640')
+    >>> spoken_verb("quoted new board 640"), spoken_verb("found the cause: loose ground")
+    (('advise', 'quoted new board 640'), ('cause', 'loose ground'))
     """
-    low = " ".join(text.lower().split())
+    plain = " ".join(text.split())
+    low = plain.lower()
     for verb, words in _data()["verbs"].items():
         if any(low.startswith(f"{word} ") for word in words):
-            return verb, text.strip()
+            return verb, plain
+    for verb, words in _data()["verbs_before"].items():
+        for word in sorted(words, key=len, reverse=True):
+            if low.startswith(f"{word} "):
+                return verb, plain[len(word) :].strip()
     return None
+
+
+def of_another_system(text: str) -> str:
+    """Return the word by which a line speaks of another system; "" where it has none."""
+    low = f" {' '.join(re.sub(r'[,;:.!()]', ' ', text.lower()).split())} "
+    return next((word for word in _data()["elsewhere"]["words"] if f" {word} " in low), "")

@@ -281,7 +281,7 @@ def _told_whom(text: str) -> tuple[tuple[str, ...], str]:
 
 
 def _shut(rest: list[str], text: str, situation: Situation) -> Outcome:
-    words = " ".join(rest[1:]) if rest and rest[0].lower() == "down" else text
+    words = " ".join(rest[1:]) if rest and rest[0].lower().strip(",;:") == "down" else text
     whom, means = _told_whom(words) if "told" in [token.key for token in tokens_of(words)] else ((), "")
     return Said("leaves", words, state=MADE_SAFE, told=whom or (("told",) if _says_told(words) else ()), means=means)
 
