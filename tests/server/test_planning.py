@@ -17,7 +17,7 @@ def unit(world):
 
 
 def plan(caller, unit, *, days=0, reason="recheck", complaint="Ticks at night."):
-    day = timezone.localdate() + timedelta(days=days)
+    day = unit.site.today(timezone.now()) + timedelta(days=days)  # the day of the place, not of the server
     return caller.post(f"units/{unit.pk}/visits", reason=reason, day=day.isoformat(), complaint=complaint)
 
 
