@@ -7,6 +7,8 @@ the vocabulary; a wording that the bar does not know yet belongs here all the sa
 import json
 from dataclasses import dataclass
 
+from havrin_core.language.labelled import FULL_PLATE
+
 FURNACES = ("furnace_80", "furnace_condensing", "furnace_dual_fuel", "furnace_modulating")
 AIR = (*FURNACES, "rooftop", "unit_heater")
 BOILERS = ("boiler_atmospheric", "boiler_condensing", "boiler_power_vent")
@@ -358,24 +360,7 @@ def unit_of(kind: str, **plate: object) -> dict[str, object]:
         ]
     else:
         stages = [{"key": "only", "input_w": 20515, "manifold_pa": 871.8, "switch_makes_pa": 149.5}]
-    full: dict[str, object] = {
-        "fuel": "NG_H",
-        "stages": stages,
-        "supply_min_pa": 1120.9,
-        "supply_max_pa": 2615.4,
-        "rise_min_k": 19.44,
-        "rise_max_k": 36.11,
-        "supply_air_max_k": 347.0,
-        "static_max_pa": 124.5,
-        "blower_full_load_a": 7.8,
-        "flame_min_a": 8e-7,
-        "exchanger_cells": 4,
-        "water_relief_pa": 206843,
-        "water_max_k": 363.15,
-        "water_rise_min_k": 8.3,
-        "water_rise_max_k": 22.2,
-    }
-    return {"kind": kind, "altitude_m": 200, "plate": {**full, **plate}}
+    return {"kind": kind, "altitude_m": 200, "plate": {**FULL_PLATE, "stages": stages, **plate}}
 
 
 def sound_lines(kind: str) -> list[str]:

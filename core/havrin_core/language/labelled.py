@@ -16,7 +16,7 @@ _STAGES = {
         {"key": "high", "input_w": 23446, "manifold_pa": 797.1, "switch_makes_pa": 174.4},
     ],
 }
-_PLATE = {
+FULL_PLATE: Mapping[str, Any] = {
     "fuel": "NG_H",
     "supply_min_pa": 1120.9,
     "supply_max_pa": 2615.4,
@@ -75,7 +75,7 @@ def labelled(lines: Iterable[str]) -> Iterator[Labelled]:
             unit = {
                 "kind": row["kind"],
                 "altitude_m": 200,
-                "plate": {**_PLATE, "stages": _STAGES[row.get("stages", "one")]},
+                "plate": {**FULL_PLATE, "stages": _STAGES[row.get("stages", "one")]},
             }
             yield Labelled(
                 str(row.get("id", number)),

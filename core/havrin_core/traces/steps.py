@@ -42,17 +42,18 @@ class Step:
 
 def steps_at(channels: Channels, at_s: float, events: Sequence[Event] = ()) -> tuple[Step, ...]:
     """Return the step of every channel at ``at_s``; ``events`` are all that is known of the trace, this one among them."""
-    others = [event for event in events if abs(event.at_s - at_s) > _SAME_S]
-    nearby = [event for event in events if abs(event.at_s - at_s) <= _SAME_S and event.kind == "stage_change"]
+    here = [event for event in events if abs(event.at_s - at_s) <= _SAME_S]
+    others = [event for event in events if event not in here]
+    if any(event.kind != "stage_change" for event in here):  # a stage that changes in the same second mixes with it
+        others += [event for event in here if event.kind == "stage_change"]
     lit = max((event.at_s for event in events if event.kind == "light_off" and event.at_s <= at_s), default=None)
     cell = None
     if "o2_dry_pct" in channels:
         # what happens after the light-off ends the fall by which the cell is known
         until = min((event.at_s for event in events if lit is not None and event.at_s > lit + _SAME_S), default=np.inf)
         cell = oxygen_response(*channels["o2_dry_pct"], lit, until)
-    mixed = nearby if any(e.kind != "stage_change" for e in events if abs(e.at_s - at_s) <= _SAME_S) else []
     return tuple(
-        _step(name, seconds, values, at_s, [*others, *mixed], _response(name, cell))
+        _step(name, seconds, values, at_s, others, _response(name, cell))
         for name, (seconds, values) in channels.items()
         if len(seconds) > 1 and seconds[0] <= at_s <= seconds[-1]
     )
@@ -93,10 +94,10 @@ def _in_the_way(at_s: float, others: Sequence[Event], wait: float) -> Phrase:
         return NOTHING
     event = min(near, key=lambda e: abs(e.at_s - at_s))
     apart = event.at_s - at_s
-    key = "step_mixed_after" if apart >= 0 else "step_mixed_before"
-    if key == "step_mixed_after":
-        return phrase("step_mixed_after", event=EVENTS[event.kind].lower(), seconds=abs(apart))
-    return phrase("step_mixed_before", event=EVENTS[event.kind].lower(), seconds=abs(apart))
+    named = EVENTS[event.kind].lower()
+    if apart >= 0:
+        return phrase("step_mixed_after", event=named, seconds=apart)
+    return phrase("step_mixed_before", event=named, seconds=-apart)
 
 
 def _enough(times: Floats, least_s: float) -> bool:
