@@ -23,10 +23,17 @@ def score(expect: Mapping[str, Any], answer: Mapping[str, Any]) -> Score:
         return "right"
     if writable:
         return "note" if items and all(_is_note(item) for item in items) else "wrong"
-    if _asks(answer):
-        may_ask = expect.get("or_ask") or any(way.get("or_ask") or way.get("is") in ("ask", "note") for way in ways)
-        return "asked" if may_ask else "refused"
-    return "note" if answer.get("offer_note") and any(way.get("is") == "note" for way in ways) else "refused"
+    if any(_is_left_open(way, answer) for way in ways):
+        return "right"
+    may_ask = expect.get("or_ask") or any(way.get("or_ask") for way in ways)
+    return "asked" if _asks(answer) and may_ask else "refused"
+
+
+def _is_left_open(way: Mapping[str, Any], answer: Mapping[str, Any]) -> bool:
+    """Tell whether a way wants the line asked back, or kept as no more than a note, and that is what was answered."""
+    return way.get("is") in ("ask", "note") and (
+        _asks(answer) or (way["is"] == "note" and bool(answer.get("offer_note")))
+    )
 
 
 def _asks(answer: Mapping[str, Any]) -> bool:

@@ -9,6 +9,7 @@ from havrin_core.machine.traits import devices_of, parts_of
 from havrin_core.machine.unit import Unit
 from havrin_core.phrases import Phrase, Saying
 from havrin_core.physics.fuels import Fuel
+from havrin_core.shorthand.likely import likely_of
 from havrin_core.tape.entries import Body
 
 
@@ -61,6 +62,7 @@ class Situation:
     today: date | None = None
     line_hz: float = 60.0
     stations: tuple[tuple[str, str, str | None], ...] = ()  # base, key and stage of each station
+    likely: Mapping[str, tuple[float, float]] = field(default_factory=dict)  # quantity -> least, most (likely.py)
 
     def station_at(self, base: str, stage: str | None) -> str:
         """Return the key of the station ``base`` at ``stage``; ``base`` itself where the unit has none."""
@@ -100,6 +102,7 @@ def situation_of(
         today=today,
         line_hz=line_hz,
         stations=tuple((s.base, s.key, s.stage) for s in unit.stations()),
+        likely=likely_of(unit),
     )
 
 

@@ -35,6 +35,7 @@ _TENS = {
     for tens, word in enumerate(("twenty", "thirty", "forty", "fifty", "sixty", "seventy", "eighty", "ninety"), 2)
 }
 _MINUS = ("minus", "negative")
+_PLUS = ("plus", "positive")
 _POINT = ("point", "dot")
 
 
@@ -57,6 +58,9 @@ def number_at(words: Sequence[str], at: int) -> NumberAt | None:
     if at < len(words) and words[at] in _MINUS:
         found = number_at(words, at + 1)
         return NumberAt(f"-{found.text}", found.stop) if found and not found.text.startswith("-") else None
+    if at < len(words) and words[at] in _PLUS:
+        found = number_at(words, at + 1)
+        return found if found and not found.text.startswith("-") else None
     if at < len(words) and _TYPED.fullmatch(words[at]):
         if at + 1 < len(words) and words[at].isdigit() and _FRACTION.fullmatch(words[at + 1]):
             return NumberAt(f"{words[at]} {words[at + 1]}", at + 2)

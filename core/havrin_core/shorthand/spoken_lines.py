@@ -13,6 +13,7 @@ from importlib import resources
 from havrin_core.shorthand.numbers import number_at
 
 _MOST_BEATS = 9
+_BEGINS_WITH_POINT = re.compile(r"\.\d")
 _BEATS = re.compile(r"\{(\w+)\*(\w)\}")
 
 
@@ -28,12 +29,18 @@ def spoken_line(text: str) -> str | None:
     >>> spoken_line("three flashes"), spoken_line("1 long, 2 short"), spoken_line("codes 3, 5 stored")
     ('code 3', 'code L S S', 'code 3, 5')
     """
-    words = [word for word in (w.strip(".,;:!()") for w in text.lower().split()) if word]
+    words = [word for word in (_bare(w) for w in text.lower().split()) if word]
     for row in _rows():
         found = next(_fits(row.say, words, 0, 0, {}), None)
         if found is not None:
             return _filled(row.bar, found)
     return None
+
+
+def _bare(word: str) -> str:
+    """Return a word without the marks around it; the point of ".25" is no mark."""
+    end = word.strip(",;:!()").rstrip(".")
+    return end if _BEGINS_WITH_POINT.match(end) else end.lstrip(".")
 
 
 @cache

@@ -226,7 +226,9 @@ def tokens_of(text: str) -> list[Token]:
     spread = _HYPHEN.sub(" ", text.replace("’", "'")).replace("?", " ? ")
     tokens = []
     for word in spread.split():
-        key = word.strip(_EDGE).lower()
-        if key or word == "?":
-            tokens.append(Token(word.strip(_EDGE) or word, key or word))
+        bare = word.strip(_EDGE)
+        if bare[:1].isdigit() and f".{bare}" in word:
+            bare = f".{bare}"  # ".40" is a number, its point no mark
+        if bare or word == "?":
+            tokens.append(Token(bare or word, bare.lower() or word))
     return tokens
