@@ -39,7 +39,7 @@ def look(part, verdict, **more):
         (O2, answer({"is": "said", "what": "note", "text": "o2"}), "note"),
         (O2, answer(writable=False, ask=[{"question": "?"}]), "refused"),
         ({**O2, "or_ask": True}, answer(writable=False, ask=[{"question": "?"}]), "asked"),
-        ({"is": "ask"}, answer(writable=False, ask=[{"question": "?"}]), "asked"),
+        ({"is": "ask"}, answer(writable=False, ask=[{"question": "?"}]), "right"),
         ({"is": "ask"}, answer(reading(7.1)), "wrong"),
         (BAD_ROD, answer(look("igniter", "worn")), "right"),
         (BAD_ROD, answer(look("igniter", "good")), "dangerous"),

@@ -7,7 +7,8 @@ _MONTHS = ("jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct",
 _DAYS = ("mon", "tue", "wed", "thu", "fri", "sat", "sun")
 _ISO = re.compile(r"\b(\d{4})-(\d{2})-(\d{2})\b")
 _NAMED = re.compile(r"\b(\d{1,2})\.?\s+([a-z]{3})[a-z]*\.?(?:\s+(\d{4}))?", re.IGNORECASE)
-_AHEAD = re.compile(r"\bin (\d{1,3}) (day|week|month)s?\b", re.IGNORECASE)
+_MONTH_FIRST = re.compile(r"\b([a-z]{3})[a-z]*\.?\s+(\d{1,2})(?:st|nd|rd|th)?(?:,?\s+(\d{4}))?\b", re.IGNORECASE)
+_AHEAD = re.compile(r"\b(?:in (\d{1,3}|a)|(next)) (day|week|month)s?\b", re.IGNORECASE)
 _LENGTHS = {"day": 1, "week": 7, "month": 30}
 
 
@@ -19,10 +20,14 @@ def date_in(text: str, today: date) -> date | None:
     if found := _ISO.search(text):
         return _made(*(int(part) for part in found.groups()))
     if found := _AHEAD.search(text):
-        return today + timedelta(days=int(found[1]) * _LENGTHS[found[2].lower()])
+        count = int(found[1]) if found[1] and found[1].isdigit() else 1
+        return today + timedelta(days=count * _LENGTHS[found[3].lower()])
     for found in _NAMED.finditer(text):
         if found[2].lower() in _MONTHS:
             return _next(int(found[1]), _MONTHS.index(found[2].lower()) + 1, int(found[3]) if found[3] else None, today)
+    for found in _MONTH_FIRST.finditer(text):
+        if found[1].lower() in _MONTHS:
+            return _next(int(found[2]), _MONTHS.index(found[1].lower()) + 1, int(found[3]) if found[3] else None, today)
     words = [word.strip(".,;").lower() for word in text.split()]
     if "tomorrow" in words:
         return today + timedelta(days=1)

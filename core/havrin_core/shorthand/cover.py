@@ -6,7 +6,7 @@ from dataclasses import dataclass
 # What a piece costs: a word left over more than any line of pieces; a filler less than a piece that says something, and two
 # fillers more than one piece of both words; a phrase known to mean something else less than the words that it is made of.
 _LEFT_OVER, _FILLER, _STRANGE = 1000.0, 0.9, 0.5
-_COSTS = {"left": _LEFT_OVER, "filler": _FILLER, "strange": _STRANGE}
+_COSTS = {"left": _LEFT_OVER, "filler": _FILLER, "strange": _STRANGE, "small": 0.95, "denial": 1.05}
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +47,6 @@ def _walked_back(came_by: Sequence[Piece | None]) -> Cover:
         assert piece is not None  # every word can at least be left over
         pieces.append(piece)
         at = piece.start
-    said = tuple(piece for piece in reversed(pieces) if piece.kind not in _COSTS)
+    said = tuple(piece for piece in reversed(pieces) if piece.kind not in ("left", "filler", "strange"))
     left = (piece for piece in reversed(pieces) if piece.kind in ("left", "strange"))
     return Cover(said, tuple(at for piece in left for at in range(piece.start, piece.stop)))

@@ -149,6 +149,18 @@ def _numbers_at(words: Sequence[SaidWord], at: int) -> Iterator[Piece]:
         text, stop = text + _ZEROS, stop + 1  # "80 000"
     for count in range(min(4, len(words) - stop), 0, -1):
         said = " ".join(word.key for word in words[stop : stop + count])
-        if said in _units():
+        if said in _units() and not _names_what_follows(words, said, stop + count):
             yield Piece("number", at, stop + count, Number(text, _units()[said], said))
     yield Piece("number", at, stop, Number(text))
+
+
+def _names_what_follows(words: Sequence[SaidWord], said: str, at: int) -> bool:
+    """Tell whether a word that is unit and name names the number behind it: "manifold 3.5 ua 2.8"."""
+    name = names().get(said)
+    return name is not None and bool(name.own) and number_at([word.key for word in words], at) is not None
+
+
+@cache
+def known_words() -> frozenset[str]:
+    """Return every phrase that readings are made of."""
+    return frozenset((*names(), *_others(), *_units()))

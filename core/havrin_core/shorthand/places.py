@@ -4,7 +4,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 from havrin_core.machine.circuit.model import Circuit
+from havrin_core.phrases import phrase
 from havrin_core.shorthand.lexicon import Name
+from havrin_core.shorthand.model import Problem
 from havrin_core.vocabulary.index import part_index
 
 VOLTS, EVENT = "volts_across_v", "event_s"
@@ -45,6 +47,22 @@ _COLOURS: Mapping[str, str] = {
     "gnd": "G",
     "w1": "W",
 }
+_NAMED_PAIRS: Mapping[str, tuple[str, str]] = {
+    "line voltage": ("L1", "N"),
+    "incoming voltage": ("L1", "N"),
+    "incoming power": ("L1", "N"),
+    "mains voltage": ("L1", "N"),
+    "supply voltage": ("L1", "N"),
+    "secondary voltage": ("R", "C"),
+    "transformer secondary": ("R", "C"),
+    "transformer output": ("R", "C"),
+    "secondary": ("R", "C"),
+    "control voltage": ("R", "C"),
+    "low voltage": ("R", "C"),
+    "transformer puts out": ("R", "C"),
+    "transformer puts": ("R", "C"),
+    "transformer reads": ("R", "C"),
+}
 _PART_KINDS = ("load", "switch")
 
 
@@ -66,12 +84,23 @@ class Places:
             found |= self._seen(keys, at)
         if keys[at] in _VOLTS_WORDS:
             found[1] = Name(also=frozenset((VOLTS,)))
+        found |= self._named_pair(keys, at)
         start, with_volts = _after_volts(keys, at)
         place = _after_words(keys, start)
         if place < len(keys):
             found |= self._between(keys, at, place, sure=with_volts or place > start)
             found |= self._at_part(keys, at, place, sure=with_volts)
         return found
+
+    def _named_pair(self, keys: Sequence[str], at: int) -> Mapping[int, Name]:
+        """Voltages with a name of their own: "line voltage 119", "transformer secondary 26"."""
+        for count in (3, 2, 1):
+            leads = _NAMED_PAIRS.get(" ".join(keys[at : at + count]))
+            if leads and set(leads) <= self.nodes and at + count <= len(keys):
+                volts = frozenset((VOLTS,))
+                own = volts if count > 1 else frozenset()
+                return {count: Name(own, volts, volts, "", "", leads)}
+        return {}
 
     def _seen(self, keys: Sequence[str], at: int) -> Mapping[int, Name]:
         for count in (3, 2, 1):
@@ -102,14 +131,22 @@ class Places:
     def _at_part(self, keys: Sequence[str], at: int, place: int, *, sure: bool) -> Mapping[int, Name]:
         """A device or a load: "across limit", "to the inducer"; by its number's unit alone where nothing says volts."""
         to = keys[at] == "to" or (at < place and "to" in keys[at:place])
-        found = part_index().at(keys, place, frozenset((*self.stations, *self.loads)))
-        if found is None:
+        key, stop = self._part_at(keys, place)
+        if not key:
             return {}
         volts = frozenset((VOLTS,))
-        leads = self.stations.get(found.key) or self.loads[found.key]
+        leads = self.stations.get(key) or self.loads[key]
         own = volts if sure or to or "across" in keys[at:place] or "over" in keys[at:place] else frozenset()
-        station = found.key if found.key in self.stations else ""
-        return {found.stop - at: Name(own, volts, volts, "", station, leads)}
+        return {stop - at: Name(own, volts, volts, "", key, leads)}
+
+    def _part_at(self, keys: Sequence[str], place: int) -> tuple[str, int]:
+        """Return the station or the part that is named at ``place``, and where its name ends; "" for none."""
+        for count in (3, 2, 1):
+            said = "_".join(keys[place : place + count])
+            if said in self.stations and place + count <= len(keys):
+                return said, place + count
+        found = part_index().at(keys, place, frozenset((*self.stations, *self.loads)))
+        return (found.key, found.stop) if found else ("", place)
 
 
 NOWHERE = Places()
@@ -139,3 +176,24 @@ def places_of(circuit: Circuit | None, nodes: Sequence[tuple[str, str, str]]) ->
     }
     seen = frozenset(m.key for m in circuit.control.milestones)
     return Places(stations, loads, frozenset(circuit.nodes), seen)
+
+
+def volts_or_event_problem(words: Sequence[str], places: Places) -> Problem | None:
+    """Return what is in the way of a line that begins with "v" or "seen"; None for any other line."""
+    first = words[0].lower()
+    if first in _SEEN:
+        said = ", ".join(sorted(places.milestones)) or phrase("no_circuit_known_unit")
+        return Problem(" ".join(words[1:]) or "seen", phrase("what_seen_then_seconds_after", said=said))
+    if first not in ("v", "volts", "volt"):
+        return None
+    rest = [word.upper() for word in words[1:3]]
+    unknown = [node for node in rest if node not in places.nodes]
+    if (
+        len(words) > 3
+        and all(word.isdigit() or word in places.nodes for word in rest)
+        and (unknown or rest[0] == rest[1])
+    ):
+        text = phrase("circuit_has_no_node", unknown=unknown[0]) if unknown else phrase("both_leads_are_same_node")
+        return Problem(" ".join(rest), phrase("its_nodes", text=text, nodes=", ".join(sorted(places.nodes))))
+    known = ", ".join(name.replace("_", " ") for name in places.stations)
+    return Problem("v", phrase("volts_across_what_v_limit", known=known))

@@ -6,24 +6,20 @@ is not understood is never dropped: it stands in ``problems`` or ``unread``, and
 
 import difflib
 import re
+from collections.abc import Iterator
 from dataclasses import replace
 
 from havrin_core.phrases import phrase
-from havrin_core.shorthand import statements
-from havrin_core.shorthand.clause import read_clause
-from havrin_core.shorthand.counted import is_turn
-from havrin_core.shorthand.measured import MEASURED_VERBS, read_measured
+from havrin_core.shorthand.bar import is_plain_word, read_figures, read_stated
+from havrin_core.shorthand.clause_list import read_clauses_of, read_readings
 from havrin_core.shorthand.model import Ask, Line, Problem, Situation
-from havrin_core.shorthand.places import places_of
-from havrin_core.shorthand.plate_line import read_plate
-from havrin_core.shorthand.proofs import read_proof
-from havrin_core.shorthand.reading_bodies import computed_rise, half_read, line_of_readings, without_its_least
+from havrin_core.shorthand.places import places_of, volts_or_event_problem
+from havrin_core.shorthand.reading_bodies import half_read
 from havrin_core.shorthand.readings import said_readings
-from havrin_core.shorthand.spoken import of_another_system, spoken_verb
+from havrin_core.shorthand.slips import Mended, mended_lines
+from havrin_core.shorthand.spoken import of_another_system
 from havrin_core.shorthand.spoken_lines import spoken_line
-from havrin_core.shorthand.tokens import clauses_of
-from havrin_core.shorthand.trials import TRIALS, read_trial
-from havrin_core.shorthand.words import PHASE_WORDS, STAGE_WORDS, VERBS, measurand_words
+from havrin_core.shorthand.words import measurand_words
 from havrin_core.tape.entries import Action, Body, Condition, Reading
 from havrin_core.vocabulary.catalogue import BAD, DANGER, GOOD, WORN, part, verdict_of
 from havrin_core.vocabulary.measurands import measurand
@@ -42,7 +38,7 @@ def read_line(text: str, situation: Situation) -> Line:
     words = _GLUED.sub(" ", text.strip()).split()
     if not words:
         return _nothing(situation)
-    line = _placed(_said(text, words, situation), situation)
+    line = _placed(_said(text, situation), situation)
     silent = not (line.bodies or line.problems or line.asks or line.unread)
     if silent:
         return replace(line, unread=tuple(words))
@@ -80,60 +76,88 @@ def _is_good(body: Body) -> bool:
     return isinstance(body, Condition) and verdict_of(body.part, body.condition) == GOOD
 
 
-def _readings(text: str, situation: Situation) -> Line | None:
-    """Return the line where the whole of ``text`` is readings; None for any other."""
-    said = said_readings(text, places_of(situation.circuit, situation.nodes))
-    if not said.whole or len(said.phases) > 1 or without_its_least(said):
-        return _bare_rise(text, situation)
-    return line_of_readings(said, situation)
+def _said(text: str, situation: Situation) -> Line:
+    """Return what a line says: in the bar's words, as readings, by a rule, clause by clause; else what is in the way.
+
+    Where nothing reads it whole, it is tried once more with slips of one letter mended.
+    """
+    words = _GLUED.sub(" ", text.strip()).split()
+    tried = list(_ways(words, situation))
+    read = next((line for line in tried if line.writable), None)
+    if read is not None:
+        return read
+    mended = _mended(text, situation)
+    if mended is not None:
+        return mended
+    return _in_the_way(text, words, tried, situation)
 
 
-def _bare_rise(text: str, situation: Situation) -> Line | None:
-    """Without a number the rise is that between the last two air temperatures."""
-    words = [word for word in text.lower().split() if word not in STAGE_WORDS | PHASE_WORDS]
-    what = measurand_words().get(" ".join(words))
-    if what is None or what.key != "temperature_rise_k":
+def _mended(text: str, situation: Situation) -> Line | None:
+    """Return the line with its slips mended, with a doubt that says so; None where no mending makes sense.
+
+    A word that says how something is is never mended unasked: "winding" is no slip of "binding".
+    """
+    found: dict[tuple[Body, ...], tuple[Line, Mended]] = {}
+    for mended in mended_lines(text):
+        line = next((line for line in _ways(mended.text.split(), situation) if line.writable), None)
+        if line is not None:
+            found.setdefault(line.bodies, (line, mended))
+    if len(found) == 1:
+        line, mended = next(iter(found.values()))
+        if mended.named:
+            return replace(line, doubts=(*line.doubts, phrase("read_as", said=mended.said, meant=mended.meant)))
+    if not found:
         return None
-    temps = situation.air_temps_k()
-    return computed_rise(what, temps, situation) if temps else None
+    choices = tuple(mended.text for _, mended in found.values())
+    ask = Ask(phrase("which_word", said=", ".join(mended.said for _, mended in list(found.values())[:1])), choices)
+    return replace(_nothing(situation), asks=(ask,), unread=tuple(text.split()))
 
 
-def _said(text: str, words: list[str], situation: Situation) -> Line:
-    """Return what a line says: in the bar's words, as readings, or in other words; else what is in the way."""
-    line = _dispatched(words, situation)
-    if not line.writable:
-        line = _in_the_bars_words(text, line, situation)
-    if not line.writable and not line.asks:
-        said = said_readings(text, places_of(situation.circuit, situation.nodes))
-        if said.begins_as_one and (said.readings or said.loose):
-            return half_read(said, situation)
-    return line
-
-
-def _in_the_bars_words(text: str, line: Line, situation: Situation) -> Line:
-    """Return what a whole line means that people say in other words; ``line`` where there is none, or it is not understood."""
-    plain = spoken_line(text)
-    read = _dispatched(plain.split(), situation) if plain else line
-    return read if read.writable else line
-
-
-def _dispatched(words: list[str], situation: Situation) -> Line:
-    verb = words[0].lower().rstrip(",:;")
-    meant = spoken_verb(" ".join(words))
-    if meant is not None:
-        return statements.read_statement(meant[0], meant[1].split(), situation)
-    if verb in MEASURED_VERBS:
-        return read_measured(verb, words[1:], situation) if _is_measured(words) else _clauses(words, situation)
-    if verb == "plate" and len(words) > 1:
-        return read_plate(words[1:], situation)
-    if verb in TRIALS and not _is_sentence(words, situation):
-        return read_trial(verb, words[1:], situation)
-    readings = _readings(" ".join(words), situation)
+def _ways(words: list[str], situation: Situation) -> Iterator[Line]:
+    """Yield the line as each way of reading takes it, the surest way first."""
+    text = " ".join(words)
+    if not words:
+        return
+    measured = read_figures(words, situation)
+    if measured is not None:
+        yield measured
+    readings = read_readings(text, situation)
     if readings is not None:
-        return readings
-    if verb in VERBS and not _is_not_that_verb(words, situation):
-        return statements.read_statement(verb, words[1:], situation)
-    return _with_near_readings(_clauses(words, situation), words)
+        yield readings
+    stated = read_stated(words, situation)
+    if stated is not None:
+        yield stated
+    plain = spoken_line(text)
+    if plain is not None:
+        yield from _of_the_bar(plain, situation)
+    if stated is None or is_plain_word(words[0]):
+        yield read_clauses_of(text, situation)
+
+
+def _of_the_bar(plain: str, situation: Situation) -> Iterator[Line]:
+    """Yield the line of the bar that a rule made."""
+    words = plain.split()
+    lines = (read_figures(words, situation), read_readings(plain, situation), read_stated(words, situation))
+    read = next((line for line in lines if line is not None), None)
+    yield read if read is not None else read_clauses_of(plain, situation)
+
+
+def _in_the_way(text: str, words: list[str], tried: list[Line], situation: Situation) -> Line:
+    """Return what to say back of a line that nothing read whole: the most telling of what was tried."""
+    telling = next((line for line in tried if line.problems or (line.asks and line.bodies)), None)
+    if telling is not None and telling.problems:
+        return telling
+    places = places_of(situation.circuit, situation.nodes)
+    problem = volts_or_event_problem(words, places)
+    if problem is not None:
+        return _nothing(situation, problem)
+    asking = next((line for line in tried if line.asks and not line.unread), None)
+    if asking is not None:
+        return asking
+    said = said_readings(text, places)
+    if said.begins_as_one and (said.readings or any(piece.kind == "number" for piece in said.loose)):
+        return half_read(said, situation)
+    return _with_near_readings(tried[-1] if tried else _nothing(situation), words)
 
 
 def _with_near_readings(line: Line, words: list[str]) -> Line:
@@ -152,85 +176,6 @@ def _with_near_readings(line: Line, words: list[str]) -> Line:
 
 def _nothing(situation: Situation, *problems: Problem) -> Line:
     return Line((), problems, (), situation.phase, situation.stage, "")
-
-
-def _is_measured(words: list[str]) -> bool:
-    """ "belt worn" speaks of the belt; "belt 9 mm 600 mm" measures it; "turned it down" is no count of turns."""
-    if words[0].lower() == "turned":
-        return is_turn(words[1:])
-    return any(_NUMBERLIKE.match(word) or word.startswith("#") for word in words[1:]) or len(words) == 1
-
-
-def _is_sentence(words: list[str], situation: Situation) -> bool:
-    """ "looks like a crack" is no trial; "look hose ok" is one."""
-    return words[0].lower() == "look" and len(words) > 1 and words[1].lower() in ("like", "at", "into")
-
-
-# verbs of the bar that are words of the trade, too: what stands behind them tells
-_PLAIN_WORDS = {"shut": ("down",), "again": (), "lift": (), "part": (), "leak": (), "side": ()}
-
-
-def _is_not_that_verb(words: list[str], situation: Situation) -> bool:
-    verb = words[0].lower()
-    if verb == "shut":
-        return (
-            len(words) > 1
-            and words[1].lower().strip(",;:") not in ("down", "it", "unit")
-            and bool(read_clause(" ".join(words), situation).bodies)
-        )
-    if verb in ("leak", "tap", "plug", "pull", "hold", "restore", "part", "power", "refit"):
-        # a whole sentence of the vocabulary goes before the short verb: "leak at union", "power off and on"
-        return verb == "leak" and len(words) > 1 and words[1].lower() in ("at", "on", "in")
-    return False
-
-
-def _clauses(words: list[str], situation: Situation) -> Line:
-    """Read a line that is no single statement: clause by clause, each a reading, a proof, an action or a finding."""
-    stage = next(
-        (
-            STAGE_WORDS[w.lower()]
-            for w in words
-            if w.lower() in STAGE_WORDS and STAGE_WORDS[w.lower()] in situation.stages
-        ),
-        situation.stage,
-    )
-    phase = next(
-        (PHASE_WORDS[w.lower()] for w in words if w.lower() in PHASE_WORDS and w.lower() != "left"), situation.phase
-    )
-    there = replace(situation, stage=stage, phase=phase)
-    line = Line((), (), (), phase, stage, "")
-    spoken_of = ""
-    for piece in clauses_of(" ".join(words)):
-        read, spoken_of = _clause(piece, there, spoken_of)
-        line = _joined(line, read)
-    return line
-
-
-def _clause(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str]:
-    words = piece.split()
-    readings = _readings(piece, situation)
-    if readings is not None:
-        return readings, spoken_of
-    proof = read_proof(piece, situation)
-    if proof is not None:
-        return statements.line_of(proof, situation), spoken_of
-    verb = words[0].lower()
-    if verb in ("told", "did", "cycles", "cause", "advise") and len(words) > 1:
-        return statements.read_statement(verb, words[1:], situation), spoken_of
-    read = read_clause(piece, situation, spoken_of)
-    return statements.line_of(read, situation), read.part or spoken_of
-
-
-def _joined(line: Line, more: Line) -> Line:
-    return replace(
-        line,
-        bodies=(*line.bodies, *more.bodies),
-        problems=(*line.problems, *more.problems),
-        doubts=(*line.doubts, *more.doubts),
-        asks=(*line.asks, *more.asks),
-        unread=(*line.unread, *more.unread),
-        station=line.station or more.station,
-    )
 
 
 def _placed(line: Line, situation: Situation) -> Line:

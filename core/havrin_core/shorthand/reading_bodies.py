@@ -49,16 +49,18 @@ class _Choice:
 
 def line_of_readings(said: SaidReadings, situation: Situation) -> Line:
     """Return the line that whole readings make. A number without a quantity that it can be is a problem in its place."""
+    if len({one.phase for one in said.readings}) > 1:
+        return _phases_apart(said, situation)
     phase = said.phases[0] if said.phases else situation.phase
     stages = [_stage(one, situation) for one in said.readings]
     problems = [problem for _, problem in stages if problem]
     choices = [_choices(one, situation) for one in said.readings]
-    sure = {row[0].what.key for row in choices if len(row) == 1}
+    sure = {row[0].what.key for row in choices if len(row) == 1 and row[0].value is not None}
     bodies: list[Reading] = []
     asks: list[Ask] = []
     doubts: list[Phrase] = []
     for at, (one, row, (stage, _)) in enumerate(zip(said.readings, choices, stages, strict=True)):
-        left = _by_family(row, sure)
+        left = _meant(_by_family(row, sure), one)
         if len(left) > 1 or _is_hardly(one, left[0]):
             asks.append(_ask_which(said, choices, at, left, situation))
             continue
@@ -104,8 +106,21 @@ def _missing(piece: Piece, said: SaidReadings, situation: Situation) -> Problem:
 
 def _is_hardly(one: SaidReading, chosen: _Choice) -> bool:
     """Tell whether a bare number is far from likely for a name that is no short word of the bar: it may mean something else."""
-    plain = not one.number.unit and not one.name.bar
+    plain = not one.number.unit and not one.name.bar and len(one.name.own | one.name.also) > 1
     return plain and chosen.value is not None and not chosen.likely
+
+
+def _phases_apart(said: SaidReadings, situation: Situation) -> Line:
+    """Return the question which of the two phases to write: a line has one."""
+    phases = tuple(dict.fromkeys(one.phase for one in said.readings))
+    choices = [replace(said, readings=tuple(r for r in said.readings if r.phase == of), phases=(of,)) for of in phases]
+    lines = tuple(_in_short(part, situation) for part in choices)
+    return Line((), (), (), situation.phase, situation.stage, "", (Ask(phrase("two_phases"), lines),))
+
+
+def _in_short(said: SaidReadings, situation: Situation) -> str:
+    rows = [_choices(one, situation) for one in said.readings]
+    return _whole_line(said, rows, 0, rows[0][0], _typed(said.readings[0].number))
 
 
 def _stage(one: SaidReading, situation: Situation) -> tuple[str, Problem | None]:
@@ -123,10 +138,11 @@ def _choices(one: SaidReading, situation: Situation) -> list[_Choice]:
     likely = [choice for choice in every if choice.value is not None and choice.likely]
     possible = [choice for choice in every if choice.value is not None]
     asking = [choice for choice in every if choice.ask]
-    if likely or asking:
-        return likely or asking[:1]
-    own = [choice for choice in possible if choice.what.key == one.name.bar]
-    return own or possible or every[:1]
+    own = [choice for choice in (*possible, *asking) if choice.what.key == one.name.bar]
+    if own and (not likely or own[0].ask):
+        return own
+    others = [choice for choice in likely if choice.what.key != one.name.bar]
+    return [*own, *others] or asking[:1] or possible or every[:1]
 
 
 def _candidates(one: SaidReading, situation: Situation) -> list[str]:
@@ -197,6 +213,12 @@ def _by_family(row: list[_Choice], sure: set[str]) -> list[_Choice]:
     beside = [family for family in _FAMILIES if family & sure]
     kept = [choice for choice in row if any(choice.what.key in family for family in beside)]
     return kept if len(kept) == 1 else row
+
+
+def _meant(row: list[_Choice], one: SaidReading) -> list[_Choice]:
+    """Return the quantity of the bar's own word alone where it is likely: the short word means what it always meant."""
+    own = [choice for choice in row if choice.what.key == one.name.bar and choice.likely]
+    return own or row
 
 
 def _ask_which(

@@ -21,6 +21,7 @@ class SaidReading:
     name: Name
     number: Number
     stage: str = ""
+    phase: str = ""
     least: bool = False
     most: str = ""
     over: bool = False
@@ -78,7 +79,7 @@ def _side_by_side(
     while at < len(told):
         pair = told[at : at + 2]
         if [piece.kind for piece in pair] == ["name", "number"] and _name_of(pair[0]).own:
-            found.append(_reading(words, pair, [pair[1]], 0, _name_of(pair[0]), ""))
+            found.append(_reading(words, pair, [pair[1]], 0, _name_of(pair[0]), ("", "")))
             at += 2
         else:
             loose.append(told[at])
@@ -111,13 +112,14 @@ def _paired(words: Sequence[SaidWord], pieces: Sequence[Piece]) -> tuple[SaidRea
     if not numbers:
         return None
     gaps = _gaps(pieces, numbers)
-    stages = _stages(pieces, numbers)
-    if stages is None:
+    stages, phases = _said_of(pieces, numbers, "stage"), _said_of(pieces, numbers, "phase")
+    if stages is None or phases is None:
         return None
-    names = _shared_out(gaps, stages, names_first=bool(gaps[0]))
+    apart = list(zip(stages, phases, strict=True))
+    names = _shared_out(gaps, apart, names_first=bool(gaps[0])) or _one_name(gaps, apart)
     if names is None:
         return None
-    return tuple(_reading(words, pieces, numbers, i, name, stages[i]) for i, name in enumerate(names))
+    return tuple(_reading(words, pieces, numbers, i, name, apart[i]) for i, name in enumerate(names))
 
 
 def _gaps(pieces: Sequence[Piece], numbers: Sequence[Piece]) -> list[list[Name]]:
@@ -127,10 +129,12 @@ def _gaps(pieces: Sequence[Piece], numbers: Sequence[Piece]) -> list[list[Name]]
     return [[_name_of(p) for p in pieces if inside(p, least, most)] for least, most in pairwise(edges)]
 
 
-def _shared_out(gaps: Sequence[Sequence[Name]], stages: Sequence[str], *, names_first: bool) -> list[Name] | None:
+def _shared_out(
+    gaps: Sequence[Sequence[Name]], apart: Sequence[tuple[str, str]], *, names_first: bool
+) -> list[Name] | None:
     """Return the name of each number: names of a gap belong to the number before them or to the one behind them.
 
-    A number without a name of its own is another one of the name before, at another stage ("mp low 1.7 high 3.5").
+    A number without a name of its own is another one of the name before, at another stage or in another phase ("mp low 1.7 high 3.5").
     """
 
     def shares(at: int, before: Sequence[Name], last: Name | None) -> list[Name] | None:
@@ -138,7 +142,7 @@ def _shared_out(gaps: Sequence[Sequence[Name]], stages: Sequence[str], *, names_
         is_last = at == len(gaps) - 2
         for count in _splits(len(gap), names_first=names_first, is_last=is_last):
             name = _merged([*before, *gap[:count]])
-            if name is None and not before and not count and last and at and stages[at] != stages[at - 1]:
+            if name is None and not before and not count and last and at and apart[at] != apart[at - 1]:
                 name = last
             if name is None:
                 continue
@@ -169,20 +173,31 @@ def _merged(names: Sequence[Name]) -> Name | None:
     return merged if merged and (merged.own or merged.with_unit) else None
 
 
-def _stages(pieces: Sequence[Piece], numbers: Sequence[Piece]) -> list[str] | None:
-    """Return the stage of each number: one that was said once is that of all, several hold in the order they stand in."""
-    said = [piece for piece in pieces if piece.kind == "stage"]
+def _one_name(gaps: Sequence[Sequence[Name]], apart: Sequence[tuple[str, str]]) -> list[Name] | None:
+    """Return the one name of several numbers that stand apart by stage or phase: "first stage 1.7 second stage 3.5 manifold"."""
+    every = [name for gap in gaps for name in gap]
+    merged = _merged(every)
+    return [merged] * len(apart) if merged and len(apart) > 1 and len(set(apart)) == len(apart) else None
+
+
+def _said_of(pieces: Sequence[Piece], numbers: Sequence[Piece], kind: str) -> list[str] | None:
+    """Return the stage or the phase of each number: one that was said once is that of all, several hold in their order."""
+    said = [piece for piece in pieces if piece.kind == kind]
     if len({piece.value for piece in said}) <= 1:
         return [str(said[0].value) if said else ""] * len(numbers)
-    before = said[0].start < numbers[0].start
-    if before:
+    if said[0].start < numbers[0].start:
         return [str([s for s in said if s.start < n.start][-1].value) for n in numbers]
     behind = [[s for s in said if s.start > n.start] for n in numbers]
     return [str(after[0].value) for after in behind] if all(behind) else None
 
 
 def _reading(
-    words: Sequence[SaidWord], pieces: Sequence[Piece], numbers: Sequence[Piece], at: int, name: Name, stage: str
+    words: Sequence[SaidWord],
+    pieces: Sequence[Piece],
+    numbers: Sequence[Piece],
+    at: int,
+    name: Name,
+    apart: tuple[str, str],
 ) -> SaidReading:
     """Return the reading of number ``at`` with what was said beside it: since the number before, the last one takes the rest."""
     start = numbers[at - 1].stop if at else 0
@@ -195,7 +210,7 @@ def _reading(
     return SaidReading(
         name,
         replace(number, text=number.text.lstrip(">")),
-        stage,
+        *apart,
         any(piece.kind == "least" for piece in own),
         most,
         over,

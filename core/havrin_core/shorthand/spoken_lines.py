@@ -1,53 +1,91 @@
-"""Whole lines in other words than the bar's: "three flashes", "owner must approve heat exchanger", "back on Monday".
+"""Lines in other words than the bar's: "three flashes", "owner must approve heat exchanger", "back on Monday".
 
-Each is a row of data/spoken_lines.toml; the line of the bar that it stands for is read in its place.
+Each is a named rule of data/rules.toml; the line of the bar that it stands for is read in its place.
 """
 
 import re
 import tomllib
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from datetime import date
 from functools import cache
 from importlib import resources
 
+from havrin_core.follow_up.plan import APPROVERS
+from havrin_core.quantities.dates import date_in
 from havrin_core.shorthand.numbers import number_at
 
 _MOST_BEATS = 9
-_BEGINS_WITH_POINT = re.compile(r"\.\d")
+_MOST_OF_A_PERSON = 2
 _BEATS = re.compile(r"\{(\w+)\*(\w)\}")
+_BEGINS_WITH_POINT = re.compile(r"\.\d")
+_PERSONS = {
+    "customer": "owner",
+    "homeowner": "owner",
+    "landlord": "owner",
+    "she": "owner",
+    "he": "owner",
+    "they": "owner",
+}
 
 
 @dataclass(frozen=True, slots=True)
-class _Row:
-    say: tuple[str, ...]
+class Rule:
+    """One rule: the patterns it fits, the line of the bar it makes, and examples of both."""
+
+    name: str
+    say: tuple[tuple[str, ...], ...]
     bar: str
+    examples: Mapping[str, str]
+
+
+@cache
+def rules() -> tuple[Rule, ...]:
+    """Return every rule in the order in which they are tried."""
+    file = resources.files("havrin_core.shorthand") / "data" / "rules.toml"
+    rows = tomllib.loads(file.read_text(encoding="utf-8"))
+    return tuple(
+        Rule(name, tuple(tuple(say.split()) for say in row["say"]), row["bar"], row["examples"])
+        for name, row in rows.items()
+    )
 
 
 def spoken_line(text: str) -> str | None:
-    """Return the line of the bar that ``text`` is in other words; None where no row fits the whole of it.
+    """Return the line of the bar that ``text`` is in other words; None where no rule fits the whole of it.
 
     >>> spoken_line("three flashes"), spoken_line("1 long, 2 short"), spoken_line("codes 3, 5 stored")
     ('code 3', 'code L S S', 'code 3, 5')
     """
     words = [word for word in (_bare(w) for w in text.lower().split()) if word]
-    for row in _rows():
-        found = next(_fits(row.say, words, 0, 0, {}), None)
-        if found is not None:
-            return _filled(row.bar, found)
+    if not words:
+        return None
+    for rule, say in _candidates(frozenset(words)):
+        found = next(_fits(say, words, 0, 0, {}), None)
+        line = _filled(rule.bar, found) if found is not None else None
+        if line is not None:
+            return line
     return None
+
+
+def _candidates(words: frozenset[str]) -> Iterator[tuple[Rule, tuple[str, ...]]]:
+    """Yield the patterns of which every word that must be there is there."""
+    for rule, say, needed in _needs():
+        if all(not words.isdisjoint(either) for either in needed):
+            yield rule, say
+
+
+@cache
+def _needs() -> tuple[tuple[Rule, tuple[str, ...], tuple[frozenset[str], ...]], ...]:
+    def needed(say: Sequence[str]) -> tuple[frozenset[str], ...]:
+        return tuple(frozenset(part.split("|")) for part in say if part[0] not in "[*#@")
+
+    return tuple((rule, say, needed(say)) for rule in rules() for say in rule.say)
 
 
 def _bare(word: str) -> str:
     """Return a word without the marks around it; the point of ".25" is no mark."""
     end = word.strip(",;:!()").rstrip(".")
     return end if _BEGINS_WITH_POINT.match(end) else end.lstrip(".")
-
-
-@cache
-def _rows() -> tuple[_Row, ...]:
-    file = resources.files("havrin_core.shorthand") / "data" / "spoken_lines.toml"
-    rows = tomllib.loads(file.read_text(encoding="utf-8"))["line"]
-    return tuple(_Row(tuple(row["say"].split()), row["bar"]) for row in rows)
 
 
 def _fits(
@@ -66,13 +104,27 @@ def _fits(
         number = number_at(words, at)
         if number is not None:
             yield from _fits(say, words, number.stop, step + 1, found | {part[1:]: number.text})
+    elif part.startswith("@"):
+        yield from _fits_sort(say, words, at, step, found)
     elif part.startswith("["):
         if at < len(words) and words[at] in part.strip("[]").split("|"):
             yield from _fits(say, words, at + 1, step + 1, found)
         yield from _fits(say, words, at, step + 1, found)
     elif at < len(words) and words[at] in part.split("|"):
-        chosen = found | {f"w{step}": words[at]} if "|" in part else found
-        yield from _fits(say, words, at + 1, step + 1, chosen)
+        yield from _fits(say, words, at + 1, step + 1, found)
+
+
+def _fits_sort(
+    say: Sequence[str], words: Sequence[str], at: int, step: int, found: dict[str, str]
+) -> Iterator[dict[str, str]]:
+    sort, _, name = say[step][1:].partition(":")
+    if sort == "person":
+        for count in range(1, _MOST_OF_A_PERSON + 1):
+            who = " ".join(words[at : at + count])
+            if who in APPROVERS or who in _PERSONS:
+                yield from _fits(say, words, at + count, step + 1, found | {name: _PERSONS.get(who, who)})
+    elif sort == "day" and at < len(words) and date_in(" ".join(words[at:]), date.min.replace(year=2000)) is not None:
+        yield from _fits(say, words, len(words), step + 1, found | {name: " ".join(words[at:])})
 
 
 def _filled(bar: str, found: dict[str, str]) -> str | None:

@@ -91,6 +91,11 @@ _MEANS = {
 Outcome = Body | tuple[Body, ...] | Problem | Read | tuple[Said, tuple[Ask, ...]]
 
 
+def is_statement(verb: str) -> bool:
+    """Tell whether a line that begins with ``verb`` says, proves, puts in or takes out something."""
+    return verb == "code" or verb in _READERS
+
+
 def read_statement(verb: str, rest: list[str], situation: Situation) -> Line:
     """Return the line that ``verb`` with its ``rest`` makes."""
     text = " ".join(rest)
@@ -132,6 +137,8 @@ def _codes(text: str, situation: Situation) -> Line:
 def _did(rest: list[str], text: str, situation: Situation) -> Outcome:
     if not rest:
         return Problem("did", phrase("did_what_example_did_clean"))
+    if rest[0].lower() in ("not", "never", "nothing"):
+        return read_clauses(f"did {text}", situation)
     bodies: list[Body] = []
     spoken_of = ""
     for clause in clauses_of(text):

@@ -1,7 +1,7 @@
 """The one place where parts, conditions, verbs and whole phrases are known: read once from ``data/``."""
 
 import tomllib
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cache
 from importlib import resources
@@ -9,6 +9,7 @@ from typing import Any
 
 from havrin_core.errors import UnknownName
 from havrin_core.phrases import phrase
+from havrin_core.vocabulary.forms import done_well, not_done
 
 GOOD, WORN, BAD, DANGER, SEEN = "good", "worn", "bad", "danger", "seen"
 VERDICTS = (GOOD, SEEN, WORN, BAD, DANGER)  # from the best to the worst
@@ -34,7 +35,7 @@ class Part:
 
 @dataclass(frozen=True, slots=True)
 class Condition:
-    """What a part may be like; ``of`` is the part that is meant where none is named.
+    """What a part may be like; ``of`` is the part that is meant where none is named. ``said``: what it fails to do, or does well.
 
     ``lasting``: it does not go away by itself, so that a later look alone does not lift it.
     """
@@ -44,16 +45,18 @@ class Condition:
     words: tuple[str, ...]
     of: str
     lasting: bool
+    said: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
 class Verb:
-    """What is done to a part, and the conditions that it can cure ("*": any)."""
+    """What is done to a part, and the conditions that it can cure ("*": any). ``of``: the part where none is named."""
 
     key: str
     name: str
     words: tuple[str, ...]
     cures: frozenset[str]
+    of: str = ""
 
 
 @cache
@@ -73,16 +76,29 @@ def conditions() -> Mapping[str, Condition]:
     """Return every condition by its key."""
     rows = _table("conditions")
     return {
-        k: Condition(k, row["name"], tuple(row["words"]), row.get("of", ""), row.get("lasting", False))
+        k: Condition(
+            k, row["name"], tuple(row["words"]), row.get("of", ""), row.get("lasting", False), tuple(_said(row))
+        )
         for k, row in rows.items()
     }
+
+
+def _said(row: Mapping[str, Any]) -> Iterator[str]:
+    """Yield the wordings that follow from what a condition does not do (``fails``), or does well (``does``, ``well``)."""
+    for verb in row.get("fails", ()):
+        yield from not_done(verb)
+    for verb in row.get("does", ()):
+        yield from done_well(verb, tuple(row["well"]))
 
 
 @cache
 def verbs() -> Mapping[str, Verb]:
     """Return every verb by its key."""
     rows = _table("actions")
-    return {k: Verb(k, row["name"], tuple(row["words"]), frozenset(row["cures"])) for k, row in rows.items()}
+    return {
+        k: Verb(k, row["name"], tuple(row["words"]), frozenset(row["cures"]), row.get("of", ""))
+        for k, row in rows.items()
+    }
 
 
 @cache

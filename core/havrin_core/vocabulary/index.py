@@ -1,10 +1,18 @@
 """Finding words of the vocabulary in a line: the longest phrase wins."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import cache
 
 from havrin_core.vocabulary.catalogue import conditions, parts, verbs, whole_phrases
+
+
+@dataclass(frozen=True, slots=True)
+class Sense:
+    """Everything that a phrase may name: keys of one sort, in the vocabulary's order, and where it ends."""
+
+    keys: tuple[str, ...]
+    stop: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,6 +50,14 @@ class Index:
                     return Found(key, start, start + len(said))
         return None
 
+    def senses(self, tokens: Sequence[str], start: int) -> Iterator[Sense]:
+        """Yield every phrase that begins at ``start``, the longest first, each with all that it may name."""
+        for count in self._lengths.get(tokens[start], ()):
+            said = tuple(tokens[start : start + count])
+            keys = self._by_tokens.get(said) if len(said) == count else None
+            if keys:
+                yield Sense(tuple(keys), start + count)
+
     def every(self, tokens: Sequence[str], among: frozenset[str] | None = None) -> list[Found]:
         """Return the phrases in ``tokens`` from left to right, none over another, the longest first."""
         candidates = [f for start in range(len(tokens)) if (f := self.at(tokens, start, among)) is not None]
@@ -72,7 +88,7 @@ def part_index() -> Index:
 @cache
 def condition_index() -> Index:
     """Return the index of conditions."""
-    return Index({key: [key.replace("_", " "), row.name, *row.words] for key, row in conditions().items()})
+    return Index({key: [key.replace("_", " "), row.name, *row.words, *row.said] for key, row in conditions().items()})
 
 
 @cache

@@ -1,0 +1,149 @@
+"""What stands beside a finding: where, how large, how it was seen, how sure, how many of how many."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from havrin_core.quantities.units import find_unit
+from havrin_core.shorthand.pieces import typed_pieces
+from havrin_core.shorthand.words_of_clause import PART, Clause, Span
+from havrin_core.vocabulary.catalogue import part
+from havrin_core.vocabulary.methods import METHOD_WORDS
+
+_MOST_SIZE_M = 1.0
+_DROPPED = ("looked",)
+_SURENESS = ("unsure", "likely", "sure")
+
+
+@dataclass(frozen=True, slots=True)
+class Beside:
+    """What was said beside findings. ``places``: one of each; ``unread``: words that may not stand beside a good finding."""
+
+    places: tuple[str, ...]
+    size_m: float | None
+    method: str
+    sure: str
+    coverage: tuple[int | None, int | None]
+    unread: tuple[str, ...]
+
+
+def beside_of(clause: Clause, used: Sequence[Span], key: str, starts: Sequence[int], strict: Sequence[bool]) -> Beside:
+    """Return what stands beside findings that begin at ``starts``; ``used`` are the spans that say them.
+
+    Behind a ``strict`` one (good, or only seen) none but words of place may stand.
+    """
+    gone = {i for span in used for i in range(span.start, span.stop)} | clause.fillers
+    method = _method(clause, gone)
+    sure = _sure(clause, gone)
+    size = _size(clause, gone)
+    coverage = _coverage(clause, gone, key)
+    gone |= {i for sort in _DROPPED for span in clause.with_sort(sort) for i in range(span.start, span.stop)}
+    left = [i for i in range(len(clause.tokens)) if i not in gone]
+    shares = [_share(left, starts, at) for at in range(len(starts))]
+    unread = [
+        i
+        for share, is_strict in zip(shares, strict, strict=True)
+        if is_strict
+        for i in share
+        if not _is_place(clause, i)
+    ]
+    places = tuple(" ".join(clause.tokens[i].typed for i in _trimmed(clause, share)) for share in shares)
+    return Beside(places, size, method, sure, coverage, tuple(clause.tokens[i].typed for i in unread))
+
+
+def _trimmed(clause: Clause, share: Sequence[int]) -> list[int]:
+    """Return the words of a place without a word of place that has nothing behind it: "rust on (burners)"."""
+    kept = list(share)
+    while kept and _sorts(clause, kept[-1]) == frozenset(("prepositions",)):
+        kept.pop()
+    return kept
+
+
+def _share(left: Sequence[int], starts: Sequence[int], at: int) -> list[int]:
+    """Return the words that belong to finding ``at``: from where it begins until the next one does; the first has those before."""
+    ordered = sorted(starts)
+    place = ordered.index(starts[at]) + ordered[: ordered.index(starts[at])].count(starts[at])
+    if starts.index(starts[at]) != at:
+        return []  # two findings said by one run of words: the first has what stands beside
+    least = 0 if place == 0 else starts[at]
+    later = [start for start in ordered if start > starts[at]]
+    most = later[0] if later else 10**6
+    return [i for i in left if least <= i < most]
+
+
+def _sorts(clause: Clause, at: int) -> frozenset[str]:
+    span = next((span for span in clause.spans if span.start <= at < span.stop), None)
+    return span.senses.small if span else frozenset()
+
+
+def _is_place(clause: Clause, at: int) -> bool:
+    """Tell whether a word may stand beside a good finding: where, which one, a number, a part in a place."""
+    key = clause.keys[at]
+    span = next((span for span in clause.spans if span.start <= at < span.stop), None)
+    if key.strip(".#").isdigit():
+        return True
+    if span is None:
+        return False
+    behind_place = any(other.is_("prepositions") and other.stop <= span.start for other in clause.spans)
+    return (
+        span.is_("places")
+        or span.is_("prepositions")
+        or (bool(span.of(PART)) and (behind_place or _is_counted(clause, span)))
+    )
+
+
+def _is_counted(clause: Clause, span: Span) -> bool:
+    return span.stop < len(clause.keys) and clause.keys[span.stop].strip(".#").isdigit()
+
+
+def _method(clause: Clause, gone: set[int]) -> str:
+    """Take "by borescope", "with mirror" out of what is left and return the method."""
+    for at, key in enumerate(clause.keys):
+        for count in (2, 1):
+            said = " ".join(clause.keys[at + 1 : at + 1 + count])
+            if key in ("by", "with") and said in METHOD_WORDS and not {at} & gone:
+                gone |= set(range(at, at + 1 + count))
+                return METHOD_WORDS[said]
+            article = " ".join(clause.keys[at + 2 : at + 2 + count])
+            if key in ("by", "with") and clause.keys[at + 1 : at + 2] in (("a",), ("the",)) and article in METHOD_WORDS:
+                gone |= set(range(at, at + 2 + count))
+                return METHOD_WORDS[article]
+    return ""
+
+
+def _sure(clause: Clause, gone: set[int]) -> str:
+    for span in clause.spans:
+        sure = next((sort for sort in _SURENESS if span.is_(sort)), "")
+        if sure and not set(range(span.start, span.stop)) & gone:
+            gone |= set(range(span.start, span.stop))
+            return sure
+    return ""
+
+
+def _size(clause: Clause, gone: set[int]) -> float | None:
+    for at, token in enumerate(clause.tokens):
+        if at in gone or not token.key[:1].isdigit():
+            continue
+        behind = clause.tokens[at + 1].typed if at + 1 < len(clause.tokens) else ""
+        pieces = typed_pieces(f"{token.typed} {behind}".strip(), "bore")
+        unit = pieces[0][1] if pieces else None
+        if unit is not None and unit.to_si(pieces[0][0]) <= _MOST_SIZE_M:
+            spelled = find_unit(behind, "bore") is not None
+            gone |= {at, at + 1} if spelled else {at}
+            return float(unit.to_si(pieces[0][0]))
+    return None
+
+
+def _coverage(clause: Clause, gone: set[int], key: str) -> tuple[int | None, int | None]:
+    """Take "3/4" or "3 of 4" behind a finding on an exchanger: cells looked at, of all."""
+    if part(key).station != "exchanger":
+        return None, None
+    for at, word in enumerate(clause.keys):
+        seen, slash, of = word.partition("/")
+        if slash and seen.isdigit() and of.isdigit():
+            gone |= {at}
+            return int(seen), int(of)
+        three = clause.keys[at : at + 3]
+        if len(three) == 3 and three[0].isdigit() and three[1] == "of" and three[2].isdigit():
+            gone |= {at, at + 1, at + 2}
+            return int(three[0]), int(three[2])
+    return None, None

@@ -1,0 +1,170 @@
+"""A line of several statements: "rod dirty, cleaned, 3.0 ua", "hose ok but port plugged"; each clause by itself, in their order."""
+
+import re
+from dataclasses import replace
+
+from havrin_core.shorthand import statements
+from havrin_core.shorthand.bar import read_figures, read_stated
+from havrin_core.shorthand.clause import read_clause
+from havrin_core.shorthand.model import Line, Situation
+from havrin_core.shorthand.places import places_of
+from havrin_core.shorthand.proofs import read_proof
+from havrin_core.shorthand.reading_bodies import computed_rise, line_of_readings, without_its_least
+from havrin_core.shorthand.readings import said_readings
+from havrin_core.shorthand.spoken_lines import spoken_line
+from havrin_core.shorthand.tokens import clauses_of, tokens_of
+from havrin_core.shorthand.words import PHASE_WORDS, STAGE_WORDS, measurand_words
+from havrin_core.shorthand.words_of_clause import LIKE, clause_of
+from havrin_core.tape.entries import Action, Body, Condition
+from havrin_core.vocabulary.catalogue import BAD, DANGER, WORN, verdict_of
+from havrin_core.vocabulary.index import part_index
+
+# verbs of the bar that may begin a clause of a longer line
+_BEGINS_A_CLAUSE = frozenset(
+    ("told", "did", "cycles", "cause", "advise", "approved", "declined", "approve", "part", "again", "leaves")
+)
+_FIGURES = re.compile(r"(?:[-.\d/]+|for|a|an|the|of|instead|on|at|in|by|mm|inch|inches|wc)")
+
+
+def read_readings(text: str, situation: Situation) -> Line | None:
+    """Return the line where the whole of ``text`` is readings; None for any other."""
+    said = said_readings(text, places_of(situation.circuit, situation.nodes))
+    if not said.whole or without_its_least(said):
+        return _bare_rise(text, situation)
+    return line_of_readings(said, situation)
+
+
+def _bare_rise(text: str, situation: Situation) -> Line | None:
+    """Without a number the rise is that between the last two air temperatures."""
+    words = [word for word in text.lower().split() if word not in STAGE_WORDS | PHASE_WORDS]
+    what = measurand_words().get(" ".join(words))
+    if what is None or what.key != "temperature_rise_k":
+        return None
+    temps = situation.air_temps_k()
+    return computed_rise(what, temps, situation) if temps else None
+
+
+def read_clauses_of(text: str, situation: Situation) -> Line:
+    """Read a line that is no single statement: clause by clause, each a reading, a proof, an action or a finding."""
+    words = text.split()
+    there = replace(situation, stage=_stage(words, situation), phase=_phase(words, situation))
+    line = Line((), (), (), there.phase, there.stage, "")
+    spoken_of = ""
+    pieces = _gathered(clauses_of(text), situation)
+    for at, piece in enumerate(pieces):
+        read, now = _clause(piece, there, spoken_of)
+        if not read.writable and not spoken_of and at + 1 < len(pieces):
+            read, now = _clause_of_what_follows(piece, pieces[at + 1], there) or (read, now)
+        if not read.writable and _are_figures(piece) and _is_wrong(line):
+            line = _with_figures(line, piece)
+            continue
+        line, spoken_of = _joined(line, read), now
+    return line
+
+
+def _stage(words: list[str], situation: Situation) -> str:
+    said = [STAGE_WORDS[word.lower()] for word in words if word.lower() in STAGE_WORDS]
+    return next((stage for stage in said if stage in situation.stages), situation.stage)
+
+
+def _phase(words: list[str], situation: Situation) -> str:
+    said = [word.lower() for word in words if word.lower() in PHASE_WORDS and word.lower() != "left"]
+    return PHASE_WORDS[said[0]] if said else situation.phase
+
+
+def _gathered(pieces: list[str], situation: Situation) -> list[str]:
+    """Return the clauses, one that only names a part joined to the next: "inspected heat exchanger, no cracks"."""
+    gathered: list[str] = []
+    carried = ""
+    for at, piece in enumerate(pieces):
+        only_part = at + 1 < len(pieces) and _only_a_part(piece, situation)
+        if only_part:
+            carried = f"{carried} {piece}".strip()
+        else:
+            gathered.append(f"{carried} {piece}".strip())
+            carried = ""
+    return gathered
+
+
+def _only_a_part(piece: str, situation: Situation) -> bool:
+    """Tell whether a clause names a part and nothing else, or says that it was looked at."""
+    keys = [token.key for token in tokens_of(piece)]
+    clause = clause_of(piece, situation)
+    looked = bool(clause.spans) and clause.spans[0].is_("looked")
+    parts = [span for span in clause.spans if clause.here(span) and not span.of(LIKE)]
+    return bool(keys) and looked and len(parts) == 1 and len(clause.spans) == 2 and not clause.strange
+
+
+def _clause_of_what_follows(piece: str, following: str, situation: Situation) -> tuple[Line, str] | None:
+    """Return a deed that names no part as one of the part in the clause behind it: "cleared nest, vent ok"."""
+    found = part_index().every([token.key for token in tokens_of(following)], situation.parts)
+    if not found:
+        return None
+    read = read_clause(piece, situation, found[0].key)
+    deed = bool(read.bodies) and all(isinstance(body, Action) for body in read.bodies)
+    return (statements.line_of(read, situation), read.part) if deed else None
+
+
+def _are_figures(piece: str) -> bool:
+    """Tell whether a clause is only figures, like a set point: ".40 for a .80"."""
+    words = piece.lower().split()
+    return any(word[-1:].isdigit() for word in words) and all(_FIGURES.fullmatch(word) for word in words)
+
+
+def _is_wrong(line: Line) -> bool:
+    last = line.bodies[-1] if line.bodies else None
+    return (
+        isinstance(last, Condition) and not last.absent and verdict_of(last.part, last.condition) in (WORN, BAD, DANGER)
+    )
+
+
+def _with_figures(line: Line, piece: str) -> Line:
+    last = line.bodies[-1]
+    assert isinstance(last, Condition)
+    figures: Body = replace(last, place=f"{last.place} {piece}".strip())
+    return replace(line, bodies=(*line.bodies[:-1], figures))
+
+
+def _clause(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str]:
+    readings = read_readings(piece, situation)
+    if readings is not None:
+        named = part_index().every([token.key for token in tokens_of(piece)], situation.parts)
+        return readings, named[0].key if named else spoken_of
+    proof = read_proof(piece, situation)
+    if proof is not None:
+        return statements.line_of(proof, situation), spoken_of
+    stated = _stated(piece, situation)
+    if stated is not None:
+        return stated, _spoken_of(piece, situation) or spoken_of
+    read = read_clause(piece, situation, spoken_of)
+    return statements.line_of(read, situation), read.part or spoken_of
+
+
+def _stated(piece: str, situation: Situation) -> Line | None:
+    """Return a clause that begins with a verb of the bar, or that a rule puts into the bar's words."""
+    words = piece.split()
+    if words[0].lower() in _BEGINS_A_CLAUSE and len(words) > 1:
+        return read_stated(words, situation)
+    plain = spoken_line(piece)
+    if plain is None:
+        return None
+    words = plain.split()
+    lines = (read_figures(words, situation), read_readings(plain, situation), read_stated(words, situation))
+    return next((line for line in lines if line is not None and line.writable), None)
+
+
+def _spoken_of(piece: str, situation: Situation) -> str:
+    found = part_index().every([token.key for token in tokens_of(piece)], situation.parts)
+    return found[0].key if found else ""
+
+
+def _joined(line: Line, more: Line) -> Line:
+    return replace(
+        line,
+        bodies=(*line.bodies, *more.bodies),
+        problems=(*line.problems, *more.problems),
+        doubts=(*line.doubts, *more.doubts),
+        asks=(*line.asks, *more.asks),
+        unread=(*line.unread, *more.unread),
+        station=line.station or more.station,
+    )

@@ -1,0 +1,361 @@
+"""How something is: parts and conditions in any order, each condition with the part that it speaks of.
+
+A word that denies governs the condition behind it; what stands beside is kept word for word as the place. Beside a good finding
+only words of place may stand: anything else could take it back.
+"""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from havrin_core.phrases import phrase
+from havrin_core.shorthand.asked_back import asked, not_here, note_only
+from havrin_core.shorthand.beside import Beside, beside_of
+from havrin_core.shorthand.words_of_clause import LIKE, PART, PHRASE, VERB, Clause, Read, Span
+from havrin_core.tape.entries import Abnormal, Body, Condition
+from havrin_core.vocabulary.catalogue import DANGER, GOOD, SEEN, condition, part, verdict_of, whole_phrases
+from havrin_core.vocabulary.index import condition_index
+
+# said of a safety device, these mean that somebody left it so
+_LEFT_SO = {"bypassed": "bridged", "taped": "held", "propped": "held"}
+_OPPOSITE = {"ok": "not_ok", "clean": "not_ok", "open": "closed", "closed": "open", "full": "empty", "thawed": "frozen"}
+_SEVERITY = (SEEN, GOOD, "worn", "bad", DANGER)
+_COLOURS = frozenset(("yellow", "white", "green", "blue", "orange", "black"))
+_EITHER_WAY = frozenset(("rollout", "rollouts", "roll out"))  # the switch, or the fire that it is there for
+
+
+@dataclass(frozen=True, slots=True)
+class _Look:
+    """One condition of a part, with the spans that say it."""
+
+    part: str
+    like: str
+    span: Span
+    subject: Span | None
+    denied: Span | None
+    doubtful: bool = False
+
+    @property
+    def start(self) -> int:
+        """Where its words begin."""
+        starts = [self.span.start, *(span.start for span in (self.subject, self.denied) if span is not None)]
+        return min(starts)
+
+
+def read_finding(clause: Clause, spoken_of: str) -> Read:
+    """Return what the clause says about parts; a question where it says nothing that can be written."""
+    likes = _likes(clause)
+    if not likes:
+        return _without_condition(clause)
+    if any(_is_lead(clause, span) for span in likes):
+        return Read(unread=clause.words)
+    looks = _looks(clause, likes, spoken_of)
+    if isinstance(looks, Read):
+        return looks
+    loose = _loose_denials(clause, looks)
+    if loose:
+        return (
+            _without_condition(clause)
+            if len(likes) == 1 and not looks
+            else note_only(clause, phrase("denied_what", said=clause.said))
+        )
+    return _written(clause, looks, likes)
+
+
+def _is_lead(clause: Clause, span: Span) -> bool:
+    """Tell whether a colour is that of a wire: "yellow to c 26"."""
+    return clause.key_of(span) in _COLOURS and clause.keys[span.stop : span.stop + 1] == ("to",)
+
+
+def _likes(clause: Clause) -> list[Span]:
+    """Return the spans that say how something is; a word that is part and condition is the part where another one says how."""
+    every = list(clause.having(LIKE, PHRASE))
+    both = [span for span in every if span.of(PART) and not span.of(PHRASE)]
+    others = [span for span in every if span not in both]
+    verbs_only = [span for span in every if span.of(VERB) and clause.key_of(span) in ("moved",)]
+    kept = others if both and others else every
+    return [span for span in kept if span not in verbs_only]
+
+
+def _looks(clause: Clause, likes: Sequence[Span], spoken_of: str) -> list[_Look] | Read:
+    subjects = _subjects(clause, likes)
+    found: list[_Look] = []
+    last = spoken_of
+    for like, own in zip(likes, subjects, strict=True):
+        for subject in own or [None]:
+            look = _look(clause, like, subject, last)
+            if isinstance(look, Read):
+                return look
+            found.append(look)
+            last = look.part
+    return _told(found)
+
+
+def _told(looks: Sequence[_Look]) -> list[_Look]:
+    """Return the looks without those that say the same again, or nothing beside one that says more."""
+    kept: list[_Look] = []
+    for look in looks:
+        again = any(_same(look, other) for other in kept)
+        silent = bool(kept) and look.denied is None and verdict_of(look.part, look.like) == SEEN
+        if not again and not silent:
+            kept.append(look)
+    return kept
+
+
+def _same(one: _Look, other: _Look) -> bool:
+    return (one.part, one.like, one.denied is None) == (other.part, other.like, other.denied is None)
+
+
+def _look(clause: Clause, like: Span, subject: Span | None, last: str) -> "_Look | Read":
+    denied = _denial(clause, like)
+    whole = like.of(PHRASE)
+    is_long = like.stop - like.start > 1
+    if whole and (is_long or subject is None):
+        key, said, doubtful = whole_phrases()[whole[0]]
+        if key not in clause.situation.parts:
+            return not_here(clause, key)
+        return _Look(key, said, like, subject if subject and key in clause.here(subject) else None, denied, doubtful)
+    keys = like.of(LIKE) or (whole_phrases()[whole[0]][1],)
+    usual = next((condition(one).of for one in keys if condition(one).of), "")
+    if subject is not None and not clause.here(subject) and not _only_a_place(clause, subject, usual):
+        return not_here(clause, subject.of(PART)[0])
+    if subject is not None and clause.here(subject):
+        key, said = _worst(clause.here(subject), keys)
+        return _denied_inside(clause, _Look(key, said, like, subject, denied))
+    key = usual or last
+    if not key:
+        return asked(clause, phrase("which_part", said=clause.said))
+    if key not in clause.situation.parts:
+        return not_here(clause, key)
+    return _Look(key, _worst((key,), keys)[1], like, None, denied)
+
+
+def _only_a_place(clause: Clause, subject: Span, usual: str) -> bool:
+    """Tell whether a part that is not here only says where: "spilling at the hood" is a spilling vent all the same."""
+    before = [span for span in clause.spans if span.stop <= subject.start]
+    return usual in clause.situation.parts and bool(before) and before[-1].is_("prepositions")
+
+
+def _denied_inside(clause: Clause, look: _Look) -> _Look:
+    """Return "no water in the hose" as a hose that is not wet: "no water" by itself says nothing of a hose."""
+    words = clause.keys[look.span.start : look.span.stop]
+    if verdict_of(look.part, look.like) != SEEN or look.denied is not None or words[0] != "no":
+        return look
+    senses = next((sense for sense in condition_index().senses(words, 1) if sense.stop == len(words)), None)
+    return replace(look, like=senses.keys[0], denied=look.span) if senses else look
+
+
+def _worst(parts: Sequence[str], likes: Sequence[str]) -> tuple[str, str]:
+    """Return which part and condition are meant where words may mean several: what says something before what does not.
+
+    Of a safety device the graver one; of the rest the first.
+    """
+    pairs = [(key, like) for key in parts for like in likes]
+    if part(parts[0]).safety:
+        return max(pairs, key=lambda pair: _SEVERITY.index(verdict_of(*pair)))
+    return next((pair for pair in pairs if verdict_of(*pair) != SEEN), pairs[0])
+
+
+def _subjects(clause: Clause, likes: Sequence[Span]) -> list[list[Span]]:
+    """Return the parts that each condition speaks of: those before it that stand in no place, else the first one behind it."""
+    parts = [span for span in clause.having(PART) if span not in likes]
+    found: list[list[Span]] = []
+    before = 0
+    for at, like in enumerate(likes):
+        until = likes[at + 1].start if at + 1 < len(likes) else len(clause.tokens)
+        ahead = [
+            span for span in parts if before <= span.start and span.stop <= like.start and not _in_place(clause, span)
+        ]
+        behind = [span for span in parts if like.stop <= span.start < until]
+        own = (
+            _run(clause, ahead)
+            if ahead
+            else _run(clause, behind)[:1]
+            if _follows(clause, like, behind, likes, at)
+            else []
+        )
+        found.append(own)
+        before = max([like.stop, *(span.stop for span in own)])
+    return found
+
+
+def _follows(clause: Clause, like: Span, behind: Sequence[Span], likes: Sequence[Span], at: int) -> bool:
+    """Tell whether the part behind a condition is its subject: "dirty filter", "soot in exchanger", not "rusted, burner ok"."""
+    if not behind:
+        return False
+    only_one_left = at + 1 == len(likes)
+    return only_one_left or at == 0 or _near(clause, like.stop, behind[0].start)
+
+
+def _near(clause: Clause, start: int, stop: int) -> bool:
+    between = [span for span in clause.spans if start <= span.start < stop]
+    return all(span.is_("prepositions") or span.is_("places") for span in between)
+
+
+def _in_place(clause: Clause, span: Span) -> bool:
+    """Tell whether a part stands behind a word of place: "wire loose at gas valve"; at the head of a clause it never does."""
+    before = [other for other in clause.spans if other.stop <= span.start]
+    return bool(before) and before[-1].is_("prepositions") and len(before) > 1
+
+
+def _run(clause: Clause, parts: Sequence[Span]) -> list[Span]:
+    """Return the parts that are meant: of several side by side the last ("ps port"), each of those joined by "and"."""
+    found: list[Span] = []
+    for span in parts:
+        if found and span.start == found[-1].stop:
+            found[-1] = span
+        elif not found or {"and", "&"} & set(clause.keys[found[-1].stop : span.start]):
+            found.append(span)
+    return found
+
+
+def _denial(clause: Clause, like: Span) -> Span | None:
+    """Return the word that denies a condition: the last one before it with no other condition between them."""
+    before = [span for span in clause.spans if span.stop <= like.start]
+    for span in reversed(before):
+        if span.is_("negations"):
+            return span
+        if span.of(LIKE) or span.of(PHRASE):
+            joined = {"or", "nor"} & set(clause.keys[span.stop : like.start])
+            if not joined:
+                return None
+    return None
+
+
+def _loose_denials(clause: Clause, looks: Sequence[_Look]) -> list[Span]:
+    """Return the words that deny something which was not understood."""
+    used = {look.denied.start for look in looks if look.denied is not None}
+    said = {look.span.start for look in looks}  # "no" of "no" that is a condition of its own
+    loose = [span for span in clause.with_sort("negations") if span.start not in used | said]
+    return [span for span in loose if not (span.is_("unsure") or span.is_("likely"))]
+
+
+def _without_condition(clause: Clause) -> Read:
+    """Return "no filter" as a part that is missing; else ask what about the part."""
+    parts = clause.having(PART)
+    denials = clause.with_sort("negations")
+    if (
+        len(denials) == 1
+        and clause.key_of(denials[0]) in ("no", "without")
+        and parts
+        and _stands_alone(clause, denials[0], parts[0])
+    ):
+        return _missing(clause, denials[0], parts[0])
+    here = [span for span in parts if clause.here(span)]
+    if here:
+        return replace(
+            note_only(clause, phrase("what_about", said=clause.said)), part=clause.here(_run(clause, here)[-1])[0]
+        )
+    return Read(unread=clause.words)
+
+
+def _stands_alone(clause: Clause, denial: Span, subject: Span) -> bool:
+    return set(range(denial.stop, subject.start)) <= clause.fillers and not clause.strange
+
+
+def _missing(clause: Clause, denial: Span, subject: Span) -> Read:
+    if clause.key_of(subject) in _EITHER_WAY:
+        return asked(
+            clause,
+            phrase("no_switch_or_no_flame", said=clause.said),
+            "found rollout switch missing",
+            "flame not rolled out",
+        )
+    parts = clause.here(subject)
+    if not parts:
+        return not_here(clause, subject.of(PART)[0])
+    key, like = _worst(parts, ("missing", "absent"))
+    return _written(clause, [_Look(key, like, denial, subject, None)], [denial])
+
+
+def _written(clause: Clause, looks: Sequence[_Look], likes: Sequence[Span]) -> Read:
+    """Return the looks as entries with what stands beside them; nothing where a good and a bad of one part contradict."""
+    if _contradicts(looks):
+        return Read(unread=clause.words, part=looks[0].part)
+    if any(_verdict(look) == GOOD and _turned_round(clause, look) for look in looks):
+        return Read(unread=clause.words, part=looks[0].part)
+    subjects = [look.subject for look in looks if look.subject is not None and not _is_one_of_several(clause, look)]
+    used = [*likes, *subjects, *(look.denied for look in looks if look.denied is not None)]
+    beside = beside_of(
+        clause, used, looks[0].part, [look.start for look in looks], [_is_strict(look) for look in looks]
+    )
+    if beside.unread:
+        return Read(unread=beside.unread, part=looks[-1].part)
+    refused = _refused(clause, looks, beside)
+    if refused is not None:
+        return refused
+    bodies = [body for at, look in enumerate(looks) for body in _bodies(clause, look, beside, at)]
+    return Read(tuple(bodies), part=looks[-1].part)
+
+
+def _turned_round(clause: Clause, look: _Look) -> bool:
+    """Tell whether a word of place right before a good word may take it back: "out of level", "off the good side"."""
+    before = [span for span in clause.spans if span.stop <= look.span.start]
+    return bool(before) and before[-1].is_("prepositions") and before[-1].stop == look.span.start
+
+
+def _is_one_of_several(clause: Clause, look: _Look) -> bool:
+    """Tell whether a number beside its part says which one: "crack cell 3"; then the part's word belongs to the place."""
+    subject = look.subject
+    if subject is None or part(look.part).station != "exchanger":
+        return False
+    beside = (*clause.keys[subject.stop : subject.stop + 1], *clause.keys[max(0, subject.start - 1) : subject.start])
+    return any(word.strip("#.").isdigit() for word in beside)
+
+
+def _contradicts(looks: Sequence[_Look]) -> bool:
+    verdicts: dict[str, set[str]] = {}
+    for look in looks:
+        if look.denied is None or _verdict(look) != SEEN:
+            verdicts.setdefault(look.part, set()).add(_verdict(look))
+    return any(GOOD in found and found - {GOOD, SEEN} for found in verdicts.values())
+
+
+def _meant(look: _Look) -> tuple[str, bool]:
+    """Return the condition with whether it was said to be absent: a denied good is a bad, a denied bad is not there."""
+    if look.denied is not None and verdict_of(look.part, look.like) == GOOD:
+        return _OPPOSITE.get(look.like, "not_ok"), False
+    return look.like, look.denied is not None
+
+
+def _verdict(look: _Look) -> str:
+    like, absent = _meant(look)
+    return SEEN if absent else verdict_of(look.part, like)
+
+
+def _is_strict(look: _Look) -> bool:
+    return _verdict(look) in (GOOD, SEEN)
+
+
+def _refused(clause: Clause, looks: Sequence[_Look], beside: Beside) -> Read | None:
+    """Return what stands against writing it: a good that is not sure, more cells looked at than there are."""
+    for look in looks:
+        words = look.part.replace("_", " ")
+        if _verdict(look) == GOOD and (beside.sure in ("unsure", "likely") or look.doubtful):
+            question = phrase("seen_order_not_sure", said=clause.said)
+            return asked(clause, question, f"{words} ok", f"note {clause.said}", spoken_of=look.part)
+        seen, of = beside.coverage
+        if of is not None and seen is not None and not 1 <= seen <= of:
+            question = phrase("seen_how_many", seen=seen, of=of)
+            return asked(clause, question, f"{words} ok {of}/{of}", spoken_of=look.part)
+    return None
+
+
+def _bodies(clause: Clause, look: _Look, beside: Beside, at: int) -> Iterator[Body]:
+    like, absent = _meant(look)
+    if look.part in clause.situation.devices and like in _LEFT_SO and not absent:
+        yield Abnormal(_LEFT_SO[like], look.part, True, found=True)
+        return
+    sure = "unsure" if look.doubtful else beside.sure
+    seen, of = beside.coverage
+    yield Condition(
+        look.part,
+        like,
+        beside.places[at],
+        beside.size_m if at == 0 else None,
+        beside.method,
+        sure,
+        seen,
+        of,
+        (),
+        absent,
+    )
