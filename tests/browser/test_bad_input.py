@@ -77,7 +77,7 @@ def test_a_large_log_is_streamed_with_progress(sign_in, tmp_path):
     assert file.stat().st_size > 48 * 1024 * 1024
     page.set_input_files("label:has-text('Read a log file') input", file)
     page.wait_for_selector(".n-progress")
-    page.wait_for_selector("h2:has-text('large.csv')", timeout=60_000)
+    page.wait_for_selector("h2:has-text('large.csv')", timeout=240_000)
     page.wait_for_selector(".trace >> text=/steady, \\d/")
 
 
