@@ -1,6 +1,6 @@
 """Entries as the items of the machine interface."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 from havrin_core.tape.entries import Abnormal, Action, Body, Code, Condition, Note, PlateValue, Proof, Reading, Said
@@ -73,10 +73,11 @@ def item_of(body: Body, phase: str) -> dict[str, Any]:
     return {"is": "said", "what": "note", "text": str(body)}
 
 
-def items_of(bodies: tuple[Body, ...], phase: str) -> list[dict[str, Any]]:
-    """Return the items of a line; its codes stand together, newest first."""
+def items_of(bodies: Sequence[Body], phases: Sequence[str]) -> list[dict[str, Any]]:
+    """Return the items of a line, each of its phase; its codes stand together, newest first."""
     codes = [body.pattern for body in bodies if isinstance(body, Code)]
-    items = [item_of(body, phase) for body in bodies if not isinstance(body, Code)]
+    both = zip(bodies, phases, strict=True)
+    items = [item_of(body, phase) for body, phase in both if not isinstance(body, Code)]
     return [{"is": "code", "patterns": list(reversed(codes))}, *items] if codes else items
 
 

@@ -117,7 +117,7 @@ def line_row(line: Line, unit: Unit, system: str) -> dict[str, Any]:
     """Return what a line means, as data."""
     return {
         **answer_row(line, unit, system),
-        "items": items_of(line.bodies, line.phase),
+        "items": items_of(line.bodies, line.phase_of_each),
         "offer_note": line.offers_note,
         "doubts": [words(doubt) for doubt in line.doubts],
         "phase": line.phase,

@@ -112,17 +112,17 @@ class _Tape:
             return _kept(said, "refused", words(phrase("milder_by_a_supervisor")))
         if not line.writable:
             return _kept(said, "asked" if said["ask"] else "refused")
-        self._append(number, row, [_signed(body, row) for body in line.bodies], line.phase)
+        self._append(number, row, [_signed(body, row) for body in line.bodies], line.phase_of_each)
         return _kept(said, "note" if all(isinstance(body, Note) for body in line.bodies) else "entries")
 
     def _may(self, bodies: Sequence[Body], row: Mapping[str, Any]) -> bool:
         milder = any(isinstance(body, Said) and body.what == "override" for body in bodies)
         return not milder or bool(row.get("supervisor"))
 
-    def _append(self, number: int, row: Mapping[str, Any], bodies: Sequence[Body], phase: str) -> None:
+    def _append(self, number: int, row: Mapping[str, Any], bodies: Sequence[Body], phases: Sequence[str]) -> None:
         at = self._at(number, row)
         sent, received = (time_of(row[name], "line") if row.get(name) else None for name in ("sent_at", "received_at"))
-        for index, body in enumerate(bodies):
+        for index, (body, phase) in enumerate(zip(bodies, phases, strict=True)):
             key = str(uuid.UUID(int=(int(self.begun.timestamp()) << 64) + (number << 16) + index))
             self.entries.append(
                 Entry(
@@ -187,16 +187,23 @@ class _Tape:
         if row.get("text") is None:
             if not why and any(wants_a_reason(by_id[key].body) for key in targets):
                 return _refused(words(phrase("strike_needs_a_reason")), "asked")
-            self._append(number, row, [Correction(key, None, None, why) for key in targets], first.phase)
+            self._append(
+                number, row, [Correction(key, None, None, why) for key in targets], (first.phase,) * len(targets)
+            )
             return {"writable": True, "kept_as": "entries", "echo": "Struck", "unread": [], "ask": []}
         text = str(row["text"])
         line = self.desk.read(text, row.get("phase") or first.phase)
         if not line.writable or not self._may(line.bodies, row):
             return self._keep(number, row, replace(line, bodies=()))
         new = [_signed(body, row) for body in line.bodies]
-        fixes: list[Body] = [Correction(key, body, line.phase, why) for key, body in zip(targets, new, strict=False)]  # type: ignore[arg-type]
+        phases = line.phase_of_each
+        fixes: list[Body] = [
+            Correction(key, body, phase, why)  # type: ignore[arg-type]
+            for key, body, phase in zip(targets, new, phases, strict=False)
+        ]
         fixes += [Correction(key, None, None, why or "corrected") for key in targets[len(new) :]]
-        self._append(number, row, [*fixes, *new[len(targets) :]], line.phase)
+        more = new[len(targets) :]
+        self._append(number, row, [*fixes, *more], (*(line.phase,) * len(fixes), *phases[len(phases) - len(more) :]))
         return _kept(answer_row(line, self.unit, self.system), "entries")
 
     def bundle(self, unit: Mapping[str, Any], rules: Mapping[str, Any]) -> dict[str, Any]:

@@ -30,7 +30,14 @@ _PLAIN_WORDS = frozenset(
         "hold",
         "restore",
     )
-) | {"power", "refit", "code", "drained", "look", "try", "watch", "release", "temporary", "told", "alter"}
+) | {"power", "refit", "code", "drained", "release", "temporary", "told", "alter"}
+
+
+_OUT_AGAIN = ("out", "plugged", "closed", "removed", "off", "open", "is")
+# behind "part" these tell of one that was ordered before
+_TELLS_OF_A_PART = frozenset(
+    ("is", "are", "was", "came", "comes", "arrives", "arrived", "will", "due", "here", "in", "number", "not")
+)
 
 
 def is_plain_word(word: str) -> bool:
@@ -81,7 +88,10 @@ def _is_not_that_verb(words: list[str], situation: Situation) -> bool:
             and words[1].lower().strip(",;:") not in ("down", "it", "unit")
             and bool(read_clause(" ".join(words), situation).bodies)
         )
+    if verb in ("tee", "tap") and len(words) > 1 and words[1].lower() in _OUT_AGAIN:
+        return True
     if verb in ("leak", "tap", "plug", "pull", "hold", "restore", "part", "power", "refit"):
         # a whole sentence of the vocabulary goes before the short verb: "leak at union", "power off and on"
-        return verb == "leak" and len(words) > 1 and words[1].lower() in ("at", "on", "in")
+        behind = words[1].lower() if len(words) > 1 else ""
+        return (verb == "leak" and behind in ("at", "on", "in")) or (verb == "part" and behind in _TELLS_OF_A_PART)
     return False

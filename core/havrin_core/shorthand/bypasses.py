@@ -52,7 +52,7 @@ def read_bypass(clause: Clause) -> Read | None:
     for way in _ways():
         hits = _hits(clause.keys, way.put_in) | _hits(clause.keys, way.things)
         device = _device(clause, way, hits)
-        begins = not _begins_strange(clause, hits)
+        begins = not _begins_strange(clause, hits | _hits(clause.keys, way.taken_out) | _hits(clause.keys, _PUT))
         if hits and begins and (device is not None or _hits(clause.keys, way.things)):
             return _read(clause, way, hits, device)
     return None
@@ -65,13 +65,22 @@ def _begins_strange(clause: Clause, hits: set[int]) -> bool:
 
 def _hits(keys: Sequence[str], phrases: frozenset[str]) -> set[int]:
     """Return the words that the phrases cover."""
+    by_first = _by_first_word(phrases)
     found: set[int] = set()
+    for at, key in enumerate(keys):
+        for words in by_first.get(key, ()):
+            if tuple(keys[at : at + len(words)]) == words:
+                found |= set(range(at, at + len(words)))
+    return found
+
+
+@cache
+def _by_first_word(phrases: frozenset[str]) -> Mapping[str, tuple[tuple[str, ...], ...]]:
+    found: dict[str, list[tuple[str, ...]]] = {}
     for said in phrases:
         words = tuple(said.split())
-        found |= {
-            at + i for at in range(len(keys)) if tuple(keys[at : at + len(words)]) == words for i in range(len(words))
-        }
-    return found
+        found.setdefault(words[0], []).append(words)
+    return {first: tuple(rows) for first, rows in found.items()}
 
 
 def _device(clause: Clause, way: _Way, hits: set[int]) -> Span | None:
@@ -94,6 +103,8 @@ def _read(clause: Clause, way: _Way, hits: set[int], device: Span | None) -> Rea
         return None
     if device is None:
         return asked(clause, phrase("which_part", said=clause.said))
+    if set(clause.strange) - hits - _hits(clause.keys, way.taken_out) - _hits(clause.keys, _PUT):
+        return Read(unread=tuple(clause.tokens[i].typed for i in clause.strange if i not in hits))
     keys = set(clause.here(device)) & {*clause.situation.devices, *_MORE_DEVICES, *way.of}
     out = bool(_hits(clause.keys, way.taken_out) - _hits(clause.keys, way.put_in))
     by_me = min(hits) < device.start and not clause.with_sort("others") and "found" not in clause.keys

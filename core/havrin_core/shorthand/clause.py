@@ -27,8 +27,8 @@ def read_clause(text: str, situation: Situation, spoken_of: str = "", *, done: b
     """Return what one clause says. ``done``: it stood behind "did", so it is an action or nothing."""
     main, under = _circumstance(text)
     if under:
-        read = read_clause(main, situation, spoken_of, done=done)
-        return replace(read, bodies=tuple(_under(body, under) for body in read.bodies))
+        plain = read_clause(main, situation, spoken_of, done=done)
+        return replace(plain, bodies=tuple(_under(body, under) for body in plain.bodies))
     clause = clause_of(text, situation)
     if not clause.tokens:
         return Read()
@@ -46,7 +46,11 @@ def read_clause(text: str, situation: Situation, spoken_of: str = "", *, done: b
 
 def _found_and_done(clause: Clause, spoken_of: str) -> Read | None:
     """Return "rod dirty cleaned" as what was found and what was done about it; None for any other clause."""
-    verbs = [span for span in clause.having(VERB) if not span.of(LIKE) and is_past(clause, span)]
+    verbs = [
+        span
+        for span in clause.having(VERB)
+        if not span.of(LIKE) and not span.is_("how_behind") and is_past(clause, span)
+    ]
     if not verbs or not clause.having(LIKE, PHRASE) or verbs[0] is clause.first():
         return None
     rest = [span for span in clause.spans if span.start > verbs[0].start]

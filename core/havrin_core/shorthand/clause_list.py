@@ -7,10 +7,12 @@ from havrin_core.shorthand import statements
 from havrin_core.shorthand.bar import read_figures, read_stated
 from havrin_core.shorthand.clause import read_clause
 from havrin_core.shorthand.model import Line, Situation
+from havrin_core.shorthand.numbers import may_hold_a_number
 from havrin_core.shorthand.places import places_of
 from havrin_core.shorthand.proofs import read_proof
 from havrin_core.shorthand.reading_bodies import computed_rise, line_of_readings, without_its_least
 from havrin_core.shorthand.readings import said_readings
+from havrin_core.shorthand.spoken import spoken_verb
 from havrin_core.shorthand.spoken_lines import spoken_line
 from havrin_core.shorthand.tokens import clauses_of, tokens_of
 from havrin_core.shorthand.words import PHASE_WORDS, STAGE_WORDS, measurand_words
@@ -23,11 +25,27 @@ from havrin_core.vocabulary.index import part_index
 _BEGINS_A_CLAUSE = frozenset(
     ("told", "did", "cycles", "cause", "advise", "approved", "declined", "approve", "part", "again", "leaves")
 )
+# what a bare number behind a finding or a deed is a reading of
+_READ_AT = {
+    "port": "draft",
+    "hose": "draft",
+    "pressure_switch": "draft",
+    "vent_switch": "draft",
+    "inducer": "draft",
+    "inducer_wheel": "draft",
+    "flame_rod": "ua",
+    "gas_valve": "mp",
+    "blower": "blower amps",
+    "water": "wp",
+    "feed_valve": "wp",
+}
 _FIGURES = re.compile(r"(?:[-.\d/]+|for|a|an|the|of|instead|on|at|in|by|mm|inch|inches|wc)")
 
 
 def read_readings(text: str, situation: Situation) -> Line | None:
     """Return the line where the whole of ``text`` is readings; None for any other."""
+    if not may_hold_a_number(text):
+        return _bare_rise(text, situation)
     said = said_readings(text, places_of(situation.circuit, situation.nodes))
     if not said.whole or without_its_least(said):
         return _bare_rise(text, situation)
@@ -130,6 +148,9 @@ def _clause(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str
     if readings is not None:
         named = part_index().every([token.key for token in tokens_of(piece)], situation.parts)
         return readings, named[0].key if named else spoken_of
+    bare = _of_part(piece, spoken_of, situation)
+    if bare is not None:
+        return bare, spoken_of
     proof = read_proof(piece, situation)
     if proof is not None:
         return statements.line_of(proof, situation), spoken_of
@@ -143,7 +164,8 @@ def _clause(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str
 def _stated(piece: str, situation: Situation) -> Line | None:
     """Return a clause that begins with a verb of the bar, or that a rule puts into the bar's words."""
     words = piece.split()
-    if words[0].lower() in _BEGINS_A_CLAUSE and len(words) > 1:
+    begins = words[0].lower() in _BEGINS_A_CLAUSE and len(words) > 1
+    if begins or _is_shut_down(words) or spoken_verb(piece) is not None:
         return read_stated(words, situation)
     plain = spoken_line(piece)
     if plain is None:
@@ -153,15 +175,36 @@ def _stated(piece: str, situation: Situation) -> Line | None:
     return next((line for line in lines if line is not None and line.writable), None)
 
 
+def _is_shut_down(words: list[str]) -> bool:
+    low = [word.lower() for word in words]
+    return (low[0] == "shut" and "down" in low[1:3]) or low[:2] == ["leaves", "running"]
+
+
+def _of_part(piece: str, part: str, situation: Situation) -> Line | None:
+    """Return a bare number as the reading that is taken at the part spoken of: "port plugged, cleared it, 0.9 now"."""
+    quantity = _READ_AT.get(part)
+    words = [word for word in piece.split() if word.lower() not in ("it", "is", "was", "reads", "reading", "at", "got")]
+    numbers = [word for word in words if word.lstrip("-").lstrip(".")[:1].isdigit()]
+    if not quantity or len(numbers) != 1:
+        return None
+    return read_readings(f"{quantity} {' '.join(words)}", situation)
+
+
 def _spoken_of(piece: str, situation: Situation) -> str:
     found = part_index().every([token.key for token in tokens_of(piece)], situation.parts)
     return found[0].key if found else ""
+
+
+def _phases_together(line: Line, more: Line) -> tuple[str, ...]:
+    phases = (*line.phase_of_each, *more.phase_of_each)
+    return phases if len(set(phases)) > 1 or (phases and phases[0] != line.phase) else ()
 
 
 def _joined(line: Line, more: Line) -> Line:
     return replace(
         line,
         bodies=(*line.bodies, *more.bodies),
+        phases=_phases_together(line, more),
         problems=(*line.problems, *more.problems),
         doubts=(*line.doubts, *more.doubts),
         asks=(*line.asks, *more.asks),

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 # What a piece costs: a word left over more than any line of pieces; a filler less than a piece that says something, and two
 # fillers more than one piece of both words; a phrase known to mean something else less than the words that it is made of.
 _LEFT_OVER, _FILLER, _STRANGE = 1000.0, 0.9, 0.5
+_EQUAL = 1e-9
 _COSTS = {"left": _LEFT_OVER, "filler": _FILLER, "strange": _STRANGE, "small": 0.95, "denial": 1.05}
 
 
@@ -32,11 +33,20 @@ def cover(count: int, pieces_at: Callable[[int], Iterable[Piece]]) -> Cover:
     costs: list[float] = [0.0] + [_LEFT_OVER * (count + 1)] * count
     came_by: list[Piece | None] = [None] * (count + 1)
     for at in range(count):
-        for piece in (*pieces_at(at), Piece("left", at, at + 1)):
-            cost = costs[at] + _COSTS.get(piece.kind, 1.0)
-            if cost < costs[piece.stop]:
-                costs[piece.stop], came_by[piece.stop] = cost, piece
+        here = costs[at]
+        for piece in pieces_at(at):
+            stop = piece.stop
+            more = here + _COSTS.get(piece.kind, 1.0) - costs[stop]
+            if more < -_EQUAL or (more <= _EQUAL and _is_later(piece, came_by[stop])):
+                costs[stop], came_by[stop] = costs[stop] + more, piece
+        if here + _LEFT_OVER < costs[at + 1]:
+            costs[at + 1], came_by[at + 1] = here + _LEFT_OVER, Piece("left", at, at + 1)
     return _walked_back(came_by)
+
+
+def _is_later(piece: Piece, other: Piece | None) -> bool:
+    """Tell whether a piece of an equal cover begins later: the pieces before it are longer ("vent damper | propped")."""
+    return other is not None and piece.start > other.start
 
 
 def _walked_back(came_by: Sequence[Piece | None]) -> Cover:

@@ -12,6 +12,7 @@ from havrin_core.vocabulary.catalogue import verb as verb_of
 
 _SWITCHED = frozenset(("gas_supply", "line_supply", "gas_cock", "service_switch", "breaker"))
 _STORED = frozenset(("storage", "other_appliance"))
+_NO_PART_OF_THE_UNIT = frozenset(("access", "people", "animals", "label", "room"))
 _TAKEN_OUT = frozenset(
     ("nest", "animal", "iced", "snowed_in", "dirty", "plugged", "blocked", "wet", "sooted", "rusted")
 )
@@ -41,7 +42,7 @@ def read_deed(clause: Clause, spoken_of: str, *, done: bool) -> Read | None:
 
 def read_intent(clause: Clause) -> Read | None:
     """Return advice as advice, and a plan or a wish as a question: neither was done."""
-    says = clause.having(VERB, PART, LIKE, PHRASE)
+    says = [span for span in clause.having(VERB, PART, LIKE, PHRASE) if not set(span.of(PART)) & _NO_PART_OF_THE_UNIT]
     if clause.with_sort("advice") and says:
         return Read((Said("advise", clause.said),))
     verbs = clause.having(VERB)
@@ -135,7 +136,8 @@ def _objects(clause: Clause, verbs: Sequence[Span], spoken_of: str) -> tuple[lis
     if not parts:
         if any(span.of(VERB)[0] == "power_cycle" for span in verbs):
             return ["unit"], []
-        return ([spoken_of] if spoken_of and not clause.strange else []), []
+        strange = [i for i in clause.strange if not clause.keys[i].lstrip(".")[:1].isdigit()]
+        return ([spoken_of] if spoken_of and not strange else []), []
     heads = _heads(clause, near or parts[:1])
     keys = [_object_key(clause, span, verbs[0]) for span in heads]
     missing = [span for span, key in zip(heads, keys, strict=True) if not key]
@@ -179,10 +181,12 @@ def _joins(clause: Clause, used: Sequence[Span]) -> set[int]:
 def _verb_key(clause: Clause, verb: Span, part: str) -> str:
     """Return the verb as it is meant of this part: boxes are moved out of the way, a switched thing is put on again."""
     keys = verb.of(VERB)
-    if len(keys) > 1 and keys[0] == "clear" and part not in _STORED:
-        return keys[1]
+    if clause.key_of(verb) == "moved" and part not in _STORED:
+        return "adjust"
     if keys[0] == "refit" and part in _SWITCHED:
         return "open"
+    if keys[0] == "remove" and not clause.having(PART):
+        return "clear"  # "nest in vent, removed"
     if keys[0] == "remove" and any(like in _TAKEN_OUT for span in clause.having(LIKE) for like in span.of(LIKE)):
         return "clear"  # "took nest out of flue"
     return keys[0]

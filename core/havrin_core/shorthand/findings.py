@@ -46,7 +46,7 @@ def read_finding(clause: Clause, spoken_of: str) -> Read:
     likes = _likes(clause)
     if not likes:
         return _without_condition(clause)
-    if any(_is_lead(clause, span) for span in likes):
+    if any(_is_lead(clause, span) or _is_a_test(clause, span) for span in likes):
         return Read(unread=clause.words)
     looks = _looks(clause, likes, spoken_of)
     if isinstance(looks, Read):
@@ -66,10 +66,15 @@ def _is_lead(clause: Clause, span: Span) -> bool:
     return clause.key_of(span) in _COLOURS and clause.keys[span.stop : span.stop + 1] == ("to",)
 
 
+def _is_a_test(clause: Clause, span: Span) -> bool:
+    """Tell whether a word of a condition only names a test: "spillage test passed"."""
+    return clause.keys[span.stop : span.stop + 1] in (("test",), ("check",), ("tests",))
+
+
 def _likes(clause: Clause) -> list[Span]:
     """Return the spans that say how something is; a word that is part and condition is the part where another one says how."""
     every = list(clause.having(LIKE, PHRASE))
-    both = [span for span in every if span.of(PART) and not span.of(PHRASE)]
+    both = [span for span in every if span.of(PART)]
     others = [span for span in every if span not in both]
     verbs_only = [span for span in every if span.of(VERB) and clause.key_of(span) in ("moved",)]
     kept = others if both and others else every
@@ -81,7 +86,7 @@ def _looks(clause: Clause, likes: Sequence[Span], spoken_of: str) -> list[_Look]
     found: list[_Look] = []
     last = spoken_of
     for like, own in zip(likes, subjects, strict=True):
-        for subject in own or [None]:
+        for subject in own or (None,):
             look = _look(clause, like, subject, last)
             if isinstance(look, Read):
                 return look
@@ -271,7 +276,7 @@ def _written(clause: Clause, looks: Sequence[_Look], likes: Sequence[Span]) -> R
     """Return the looks as entries with what stands beside them; nothing where a good and a bad of one part contradict."""
     if _contradicts(looks):
         return Read(unread=clause.words, part=looks[0].part)
-    if any(_verdict(look) == GOOD and _turned_round(clause, look) for look in looks):
+    if any(_verdict(look) == GOOD and (_turned_round(clause, look) or _is_a_reading(clause, look)) for look in looks):
         return Read(unread=clause.words, part=looks[0].part)
     subjects = [look.subject for look in looks if look.subject is not None and not _is_one_of_several(clause, look)]
     used = [*likes, *subjects, *(look.denied for look in looks if look.denied is not None)]
@@ -291,6 +296,11 @@ def _turned_round(clause: Clause, look: _Look) -> bool:
     """Tell whether a word of place right before a good word may take it back: "out of level", "off the good side"."""
     before = [span for span in clause.spans if span.stop <= look.span.start]
     return bool(before) and before[-1].is_("prepositions") and before[-1].stop == look.span.start
+
+
+def _is_a_reading(clause: Clause, look: _Look) -> bool:
+    """Tell whether what is called good is a reading and no part: "gas pressure good" says nothing of the valve."""
+    return look.subject is not None and clause.keys[look.subject.stop - 1] in ("pressure", "manifold", "pressures")
 
 
 def _is_one_of_several(clause: Clause, look: _Look) -> bool:

@@ -93,6 +93,12 @@ def single_names() -> frozenset[str]:
 
 
 @cache
+def whole_words() -> frozenset[str]:
+    """Return the single words that are a unit, a stage or the like as they stand ("in2", "w2")."""
+    return frozenset(phrase for phrase in (*_units(), *_others()) if " " not in phrase)
+
+
+@cache
 def _others() -> Mapping[str, tuple[tuple[str, str], ...]]:
     """Return what else a phrase may be: (kind, value) each."""
     found: dict[str, tuple[tuple[str, str], ...]] = {}

@@ -136,6 +136,14 @@ class Line:
     station: str
     asks: tuple[Ask, ...] = ()
     unread: tuple[str, ...] = ()
+    phases: tuple[
+        str, ...
+    ] = ()  # of each entry where they differ ("co 220 found, co 18 left"); empty: all of ``phase``
+
+    @property
+    def phase_of_each(self) -> tuple[str, ...]:
+        """The phase of each entry."""
+        return self.phases or (self.phase,) * len(self.bodies)
 
     @property
     def writable(self) -> bool:

@@ -39,6 +39,14 @@ _PLUS = ("plus", "positive")
 _POINT = ("point", "dot")
 
 
+_SPOKEN = frozenset((*_DIGITS, *_TEENS, *_TENS))
+
+
+def may_hold_a_number(text: str) -> bool:
+    """Tell whether ``text`` has a digit or a word of a dictated number in it."""
+    return any(c.isdigit() for c in text) or not _SPOKEN.isdisjoint(text.lower().replace("-", " ").split())
+
+
 @dataclass(frozen=True, slots=True)
 class NumberAt:
     """A number in digits, and the index of the word behind it."""

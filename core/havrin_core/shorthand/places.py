@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.phrases import phrase
@@ -66,9 +67,9 @@ _NAMED_PAIRS: Mapping[str, tuple[str, str]] = {
 _PART_KINDS = ("load", "switch")
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, eq=False, slots=True)
 class Places:
-    """The places of one unit. ``stations``: name of a station with the nodes at its sides; ``loads``: part with its nodes."""
+    """The places of one unit, looked up as itself. ``stations``: name of a station with the nodes at its sides; ``loads``: part with its nodes."""
 
     stations: Mapping[str, tuple[str, str]] = field(default_factory=dict)
     loads: Mapping[str, tuple[str, str]] = field(default_factory=dict)
@@ -164,8 +165,27 @@ def _after_words(keys: Sequence[str], at: int) -> int:
     return at
 
 
+@dataclass(frozen=True, eq=False, slots=True)
+class _Wired:
+    """A circuit that is looked up as itself: it is the same for every line of a visit, and too large to compare."""
+
+    circuit: Circuit | None
+
+    def __hash__(self) -> int:
+        return id(self.circuit)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Wired) and other.circuit is self.circuit
+
+
 def places_of(circuit: Circuit | None, nodes: Sequence[tuple[str, str, str]]) -> Places:
     """Return the places of a unit: its circuit, and (station, node, node) of its string."""
+    return _places(_Wired(circuit), tuple(nodes))
+
+
+@lru_cache(maxsize=256)
+def _places(wired: _Wired, nodes: tuple[tuple[str, str, str], ...]) -> Places:
+    circuit = wired.circuit
     stations = {name: (a, b) for name, a, b in nodes}
     if circuit is None:
         return Places(stations, {}, frozenset(node for pair in stations.values() for node in pair))

@@ -1,10 +1,10 @@
-"""Proofs and jumpers in whole sentences: ``limit tested good``, ``5 cycles ok``, ``jumper on limit``, ``watched a full cycle``."""
+"""Proofs in whole sentences: ``limit tested good``, ``5 cycles ok``, ``watched a full cycle``."""
 
 import re
 
 from havrin_core.shorthand.model import Situation
 from havrin_core.shorthand.tokens import FILLERS, NEGATIONS, tokens_of
-from havrin_core.tape.entries import Abnormal, Body, Proof
+from havrin_core.tape.entries import Proof
 from havrin_core.vocabulary.index import part_index
 
 _CYCLES = re.compile(
@@ -14,34 +14,13 @@ _COUNTS = {"a": 1, "one": 1, "two": 2, "three": 3, "five": 5, "ten": 10, "twelve
 _TESTED = frozenset(("tested", "test", "proved", "proven", "acts", "checked"))
 _PASSED = frozenset(("ok", "good", "acts", "passed", "fine", "proved", "proven"))
 _FAILED = frozenset(("bad", "failed", "fails"))
-_JUMPER = frozenset(("jumper", "jumpered", "jumpers"))
-_JUMPER_WORDS = frozenset(
-    (
-        "on",
-        "at",
-        "across",
-        "in",
-        "out",
-        "of",
-        "from",
-        "the",
-        "a",
-        "found",
-        "is",
-        "there",
-        "was",
-        "switch",
-        "off",
-        "removed",
-    )
-)
 
 
-def read_proof(text: str, situation: Situation) -> Body | None:
-    """Return the proof or jumper that a clause says; None where it says neither."""
+def read_proof(text: str, situation: Situation) -> Proof | None:
+    """Return the proof that a clause says; None where it says none."""
     tokens = tokens_of(text)
     keys = [token.key for token in tokens]
-    return _cycles(" ".join(keys)) or _jumper(keys, situation) or _tested(keys, situation)
+    return _cycles(" ".join(keys)) or _tested(keys, situation)
 
 
 def _cycles(said: str) -> Proof | None:
@@ -50,20 +29,6 @@ def _cycles(said: str) -> Proof | None:
         return None
     count = _COUNTS.get(match[1]) or int(match[1])
     return Proof("cycles", True, count) if count else None
-
-
-def _jumper(keys: list[str], situation: Situation) -> Abnormal | None:
-    if not _JUMPER & set(keys) or NEGATIONS & set(keys):
-        return None
-    found = part_index().every(keys, frozenset((*situation.devices, "call", "thermostat", "inducer")))
-    if len(found) != 1:
-        return None
-    used = set(range(found[0].start, found[0].stop))
-    rest = [key for i, key in enumerate(keys) if i not in used and key not in _JUMPER and key not in FILLERS]
-    if not set(rest) <= _JUMPER_WORDS:
-        return None
-    is_out = bool({"out", "removed", "off"} & set(rest))
-    return Abnormal("bridged", found[0].key, not is_out, found="found" in keys or ("jumpered" in keys and not is_out))
 
 
 def _tested(keys: list[str], situation: Situation) -> Proof | None:

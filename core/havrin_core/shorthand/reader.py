@@ -20,7 +20,7 @@ from havrin_core.shorthand.slips import Mended, mended_lines
 from havrin_core.shorthand.spoken import of_another_system
 from havrin_core.shorthand.spoken_lines import spoken_line
 from havrin_core.shorthand.words import measurand_words
-from havrin_core.tape.entries import Action, Body, Condition, Reading
+from havrin_core.tape.entries import Action, Body, Condition, Proof, Reading
 from havrin_core.vocabulary.catalogue import BAD, DANGER, GOOD, WORN, part, verdict_of
 from havrin_core.vocabulary.measurands import measurand
 
@@ -49,27 +49,44 @@ def read_line(text: str, situation: Situation) -> Line:
 
 
 def _with_contrast(line: Line, words: list[str]) -> Line:
-    """Return a line with its "but" counted: behind a good finding it says that something is not.
+    """Return a line without a good finding that another one of the same part takes back, unless work on it lies between.
 
-    Where what follows was not understood as that, it is unread; where it speaks of the same part, the good is not written.
+    A "but" behind a good finding says that something is not: where what follows was not understood as that, it is unread.
     """
+    taken_back = [at for at in range(len(line.bodies)) if _is_taken_back(line.bodies, at)]
+    if taken_back:
+        kept = [at for at in range(len(line.bodies)) if at not in taken_back]
+        return replace(
+            line,
+            bodies=tuple(line.bodies[at] for at in kept),
+            phases=tuple(line.phases[at] for at in kept) if line.phases else (),
+            doubts=(*line.doubts, phrase("good_beside_worse_left_out")),
+        )
     at = next((index for index, word in enumerate(words) if word.lower().strip(",;") in CONTRASTS), 0)
     looks = [body for body in line.bodies if isinstance(body, Condition)]
-    good = {body.part for body in looks if verdict_of(body.part, body.condition) == GOOD}
-    worse = {body.part for body in looks if verdict_of(body.part, body.condition) in (WORN, BAD, DANGER)}
-    if not at or not good or line.unread:
-        return line
-    if not worse:
-        only_looks = len(looks) == len(line.bodies)
-        return replace(line, unread=tuple(words[at:])) if only_looks else line
-    kept = tuple(body for body in line.bodies if not (_is_good(body) and _part_of(body) in worse))
-    dropped = len(kept) < len(line.bodies)
-    doubts = (*line.doubts, phrase("good_beside_worse_left_out")) if dropped else line.doubts
-    return replace(line, bodies=kept, doubts=doubts)
+    worse = any(verdict_of(body.part, body.condition) in (WORN, BAD, DANGER) for body in looks)
+    only_good = bool(looks) and not worse and len(looks) == len(line.bodies) and any(_is_good(body) for body in looks)
+    return replace(line, unread=tuple(words[at:])) if at and only_good and not line.unread else line
 
 
-def _part_of(body: Body) -> str:
-    return body.part if isinstance(body, Condition) else ""
+def _is_taken_back(bodies: tuple[Body, ...], at: int) -> bool:
+    """Tell whether a good finding stands beside a worse one of its part, with no work on that part between them."""
+    good = bodies[at]
+    if not isinstance(good, Condition) or not _is_good(good):
+        return False
+    for other_at, other in enumerate(bodies):
+        if not isinstance(other, Condition) or other.part != good.part or other.absent:
+            continue
+        between = bodies[min(at, other_at) : max(at, other_at)]
+        worked = any(isinstance(body, Action) and body.part == good.part for body in between)
+        if verdict_of(other.part, other.condition) in (WORN, BAD, DANGER) and not worked:
+            return True
+    return False
+
+
+def _clears(body: Body) -> bool:
+    """Tell whether an entry says that something is in order."""
+    return _is_good(body) or (isinstance(body, Proof) and body.passed)
 
 
 def _is_good(body: Body) -> bool:
@@ -82,10 +99,11 @@ def _said(text: str, situation: Situation) -> Line:
     Where nothing reads it whole, it is tried once more with slips of one letter mended.
     """
     words = _GLUED.sub(" ", text.strip()).split()
-    tried = list(_ways(words, situation))
-    read = next((line for line in tried if line.writable), None)
-    if read is not None:
-        return read
+    tried: list[Line] = []
+    for line in _ways(words, situation):
+        if line.writable:
+            return line
+        tried.append(line)
     mended = _mended(text, situation)
     if mended is not None:
         return mended
@@ -104,7 +122,7 @@ def _mended(text: str, situation: Situation) -> Line | None:
             found.setdefault(line.bodies, (line, mended))
     if len(found) == 1:
         line, mended = next(iter(found.values()))
-        if mended.named:
+        if mended.named and not any(_clears(body) for body in line.bodies):
             return replace(line, doubts=(*line.doubts, phrase("read_as", said=mended.said, meant=mended.meant)))
     if not found:
         return None

@@ -21,6 +21,8 @@ from havrin_core.vocabulary.measurands import LEAST_OF, MEASURANDS, Measurand, m
 _PPM_PER_PERCENT = 1e4
 _MOST_CHOICES = 3
 _DEGREES = "°"
+_LEAST_TEMPERATURE = 5.0  # a bare number below it is rather a pressure or a static
+_FAR_OVER = 2.0  # beyond so many times the most that is likely, a bare number is asked about
 # Quantities that are read together: one that is sure tells what a word of several meanings beside it is.
 _FAMILIES = (
     frozenset(("supply_air_temp_k", "return_air_temp_k", "temperature_rise_k")),
@@ -43,14 +45,13 @@ class _Choice:
     typed: float
     unit: Unit
     likely: bool
+    far_over: bool = False
     problem: Problem | None = None
     ask: Ask | None = None
 
 
 def line_of_readings(said: SaidReadings, situation: Situation) -> Line:
     """Return the line that whole readings make. A number without a quantity that it can be is a problem in its place."""
-    if len({one.phase for one in said.readings}) > 1:
-        return _phases_apart(said, situation)
     phase = said.phases[0] if said.phases else situation.phase
     stages = [_stage(one, situation) for one in said.readings]
     problems = [problem for _, problem in stages if problem]
@@ -59,6 +60,7 @@ def line_of_readings(said: SaidReadings, situation: Situation) -> Line:
     bodies: list[Reading] = []
     asks: list[Ask] = []
     doubts: list[Phrase] = []
+    phases: list[str] = []
     for at, (one, row, (stage, _)) in enumerate(zip(said.readings, choices, stages, strict=True)):
         left = _meant(_by_family(row, sure), one)
         if len(left) > 1 or _is_hardly(one, left[0]):
@@ -72,9 +74,11 @@ def line_of_readings(said: SaidReadings, situation: Situation) -> Line:
             asks.append(chosen.ask)
         else:
             bodies.append(_body(one, chosen, stage))
+            phases.append(one.phase or phase)
             doubts += _doubts(one, chosen, situation)
     top = stages[-1][0] if stages else situation.stage
-    return Line(tuple(bodies), tuple(problems), tuple(doubts), phase, top, "", tuple(asks))
+    apart = tuple(phases) if len(set(phases)) > 1 else ()
+    return Line(tuple(bodies), tuple(problems), tuple(doubts), phase, top, "", tuple(asks), (), apart)
 
 
 def half_read(said: SaidReadings, situation: Situation) -> Line:
@@ -105,22 +109,12 @@ def _missing(piece: Piece, said: SaidReadings, situation: Situation) -> Problem:
 
 
 def _is_hardly(one: SaidReading, chosen: _Choice) -> bool:
-    """Tell whether a bare number is far from likely for a name that is no short word of the bar: it may mean something else."""
-    plain = not one.number.unit and not one.name.bar and len(one.name.own | one.name.also) > 1
-    return plain and chosen.value is not None and not chosen.likely
-
-
-def _phases_apart(said: SaidReadings, situation: Situation) -> Line:
-    """Return the question which of the two phases to write: a line has one."""
-    phases = tuple(dict.fromkeys(one.phase for one in said.readings))
-    choices = [replace(said, readings=tuple(r for r in said.readings if r.phase == of), phases=(of,)) for of in phases]
-    lines = tuple(_in_short(part, situation) for part in choices)
-    return Line((), (), (), situation.phase, situation.stage, "", (Ask(phrase("two_phases"), lines),))
-
-
-def _in_short(said: SaidReadings, situation: Situation) -> str:
-    rows = [_choices(one, situation) for one in said.readings]
-    return _whole_line(said, rows, 0, rows[0][0], _typed(said.readings[0].number))
+    """Tell whether a bare number is so far from likely that it may mean something else: it is asked about."""
+    if one.number.unit or chosen.value is None or chosen.likely:
+        return False
+    named_loosely = not one.name.bar and len(one.name.own | one.name.also) > 1
+    no_temperature = chosen.what.dimension == "temperature" and abs(chosen.typed) < _LEAST_TEMPERATURE
+    return named_loosely or no_temperature or chosen.far_over
 
 
 def _stage(one: SaidReading, situation: Situation) -> tuple[str, Problem | None]:
@@ -184,16 +178,16 @@ def _choice(what: Measurand, one: SaidReading, situation: Situation) -> _Choice:
         quantity = parse_quantity(f"{number.text} {spelled}", dimension, default)
     except CoreError as refusal:
         problem = Problem(text, phrase("of_a_reading", what=what.name, said=refusal.said))
-        return _Choice(what, None, 0.0, default, False, problem)
+        return _Choice(what, None, 0.0, default, False, False, problem)
     value = quantity.value_si * _PPM_PER_PERCENT if percent else quantity.value_si
     if not what.least <= value <= what.most:
         problem = Problem(text, _beyond(what, text, quantity.unit.symbol, situation))
-        return _Choice(what, None, quantity.typed, quantity.unit, False, problem)
+        return _Choice(what, None, quantity.typed, quantity.unit, False, False, problem)
     if what.key == "co_ppm_dry" and 0 < value < 1 and not number.unit:
         ask = Ask(phrase("co_percent_ppm", text=text), (f"co {text} %", f"co {text} ppm"))
-        return _Choice(what, None, quantity.typed, quantity.unit, False, None, ask)
+        return _Choice(what, None, quantity.typed, quantity.unit, False, False, None, ask)
     least, most = situation.likely.get(what.key, (what.least, what.most))
-    return _Choice(what, value, quantity.typed, quantity.unit, least <= value <= most)
+    return _Choice(what, value, quantity.typed, quantity.unit, least <= value <= most, value > _FAR_OVER * most > 0)
 
 
 def _typed(number: Number) -> str:

@@ -6,10 +6,11 @@ of the line tell what a word of several meanings is. What stays open is asked, w
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from itertools import pairwise
 
 from havrin_core.shorthand.cover import Piece, cover
-from havrin_core.shorthand.lexicon import Name, Number, of_unit, pieces_at, single_names
+from havrin_core.shorthand.lexicon import Name, Number, of_unit, pieces_at, single_names, whole_words
 from havrin_core.shorthand.places import Places
 from havrin_core.shorthand.said_words import SaidWord, said_words
 
@@ -48,13 +49,14 @@ class SaidReadings:
         return bool(self.readings) and not self.left and not self.loose
 
 
+@lru_cache(maxsize=256)  # one line asks for its readings several times
 def said_readings(text: str, places: Places) -> SaidReadings:
     """Return what ``text`` says in readings; ``places`` are those of the unit at which volts are read and things seen.
 
     >>> [(r.number.text, r.stage) for r in said_readings("manifold low 1.7 high 3.5", NOWHERE).readings]
     [('1.7', 'low'), ('3.5', 'high')]
     """
-    words = said_words(text, single_names())
+    words = said_words(text, single_names(), whole_words())
     keys = [word.key for word in words]
     covered = cover(len(words), lambda at: pieces_at(words, at, places.names_at(keys, at)))
     pieces = _named_by_unit(covered.pieces)
@@ -125,8 +127,8 @@ def _paired(words: Sequence[SaidWord], pieces: Sequence[Piece]) -> tuple[SaidRea
 def _gaps(pieces: Sequence[Piece], numbers: Sequence[Piece]) -> list[list[Name]]:
     """Return the names before the first number, between each two, and behind the last."""
     edges = [-1, *(piece.start for piece in numbers), 10**6]
-    inside = lambda piece, least, most: piece.kind == "name" and least <= piece.start < most  # noqa: E731
-    return [[_name_of(p) for p in pieces if inside(p, least, most)] for least, most in pairwise(edges)]
+    named = [piece for piece in pieces if piece.kind == "name"]
+    return [[_name_of(p) for p in named if least <= p.start < most] for least, most in pairwise(edges)]
 
 
 def _shared_out(

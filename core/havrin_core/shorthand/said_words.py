@@ -23,8 +23,10 @@ class SaidWord:
     key: str
 
 
-def said_words(text: str, names: frozenset[str]) -> tuple[SaidWord, ...]:
+def said_words(text: str, names: frozenset[str], whole: frozenset[str] = frozenset()) -> tuple[SaidWord, ...]:
     """Return the words of ``text``; ``names`` are the words that a number may be glued to ("ua2.4").
+
+    ``whole`` are words that stay as they are, though they end in a number ("in2", "w2").
 
     >>> [word.key for word in said_words("O2:6.4/CO=46, mp 3.5in", frozenset())]
     ['o2', '6.4', ',', 'co', '46', ',', 'mp', '3.5', 'in']
@@ -34,13 +36,13 @@ def said_words(text: str, names: frozenset[str]) -> tuple[SaidWord, ...]:
     words: list[SaidWord] = []
     for typed in plain.split():
         bare = typed.strip(_EDGE)
-        words += [SaidWord(piece, piece.lower()) for piece in _apart(bare, names)]
+        words += [SaidWord(piece, piece.lower()) for piece in _apart(bare, names, whole)]
     return tuple(words)
 
 
-def _apart(word: str, names: frozenset[str]) -> list[str]:
+def _apart(word: str, names: frozenset[str], whole: frozenset[str]) -> list[str]:
     """Return a word with the name before its number, or the unit behind it, taken off."""
-    if not word or word.lower() in names:
+    if not word or word.lower() in names | whole:
         return [word] if word else []
     name = _NAME_NUMBER.match(word.lower())
     if name and name[1] in names:

@@ -6,6 +6,8 @@ from collections.abc import Mapping, Sequence
 from functools import cache
 from importlib import resources
 
+from havrin_core.shorthand.tokens import clauses_of
+
 
 @cache
 def _data() -> Mapping[str, Mapping[str, Sequence[str]]]:
@@ -22,17 +24,37 @@ def spoken_verb(text: str) -> tuple[str, str] | None:
     """
     plain = " ".join(text.split())
     low = plain.lower()
-    for verb, words in _data()["verbs"].items():
-        if any(low.startswith(f"{word} ") for word in words):
+    rows = _by_first_word().get(low.split(" ", 1)[0].rstrip(",:"), ()) if low else ()
+    for table, verb, words in rows:
+        if low != words and not low.startswith((f"{words} ", f"{words},", f"{words}:")):
+            continue
+        if table == "verbs" or (table == "verbs_of_a_clause" and len(clauses_of(plain)) == 1):
             return verb, plain
-    for verb, words in _data()["verbs_before"].items():
-        for word in sorted(words, key=len, reverse=True):
-            if low.startswith(f"{word} "):
-                return verb, plain[len(word) :].strip()
+        if table == "verbs_before" and low.startswith(f"{words} "):
+            return verb, plain[len(words) :].strip()
     return None
+
+
+_TABLES = ("verbs", "verbs_of_a_clause", "verbs_before")
+
+
+@cache
+def _by_first_word() -> Mapping[str, tuple[tuple[str, str, str], ...]]:
+    """Return (table, verb, words) by the first of the words, the longest first."""
+    found: dict[str, list[tuple[str, str, str]]] = {}
+    for table in _TABLES:
+        for verb, phrases in _data()[table].items():
+            for words in phrases:
+                found.setdefault(words.split()[0].rstrip(",:"), []).append((table, verb, words))
+    return {first: tuple(sorted(rows, key=lambda row: -len(row[2]))) for first, rows in found.items()}
+
+
+@cache
+def _elsewhere() -> tuple[str, ...]:
+    return tuple(_data()["elsewhere"]["words"])
 
 
 def of_another_system(text: str) -> str:
     """Return the word by which a line speaks of another system; "" where it has none."""
     low = f" {' '.join(re.sub(r'[,;:.!()]', ' ', text.lower()).split())} "
-    return next((word for word in _data()["elsewhere"]["words"] if f" {word} " in low), "")
+    return next((word for word in _elsewhere() if f" {word} " in low), "")

@@ -19,6 +19,7 @@ _MOST_BEATS = 9
 _MOST_OF_A_PERSON = 2
 _BEATS = re.compile(r"\{(\w+)\*(\w)\}")
 _BEGINS_WITH_POINT = re.compile(r"\.\d")
+_PARTS = ",;"
 _PERSONS = {
     "customer": "owner",
     "homeowner": "owner",
@@ -50,16 +51,25 @@ def rules() -> tuple[Rule, ...]:
     )
 
 
+@dataclass(frozen=True, slots=True)
+class _Words:
+    """The words of a line without their marks, and behind which of them a clause ends: free words never reach over it."""
+
+    keys: tuple[str, ...]
+    ends: frozenset[int]
+
+
 def spoken_line(text: str) -> str | None:
     """Return the line of the bar that ``text`` is in other words; None where no rule fits the whole of it.
 
     >>> spoken_line("three flashes"), spoken_line("1 long, 2 short"), spoken_line("codes 3, 5 stored")
     ('code 3', 'code L S S', 'code 3, 5')
     """
-    words = [word for word in (_bare(w) for w in text.lower().split()) if word]
-    if not words:
+    typed = [word for word in text.lower().split() if _bare(word)]
+    words = _Words(tuple(_bare(word) for word in typed), frozenset(i for i, w in enumerate(typed) if w[-1] in _PARTS))
+    if not typed:
         return None
-    for rule, say in _candidates(frozenset(words)):
+    for rule, say in _candidates(frozenset(words.keys)):
         found = next(_fits(say, words, 0, 0, {}), None)
         line = _filled(rule.bar, found) if found is not None else None
         if line is not None:
@@ -68,10 +78,24 @@ def spoken_line(text: str) -> str | None:
 
 
 def _candidates(words: frozenset[str]) -> Iterator[tuple[Rule, tuple[str, ...]]]:
-    """Yield the patterns of which every word that must be there is there."""
-    for rule, say, needed in _needs():
+    """Yield the patterns of which every word that must be there is there, in the order of the rules."""
+    by_word = _by_word()
+    near = {number for word in (*words, "") for number in by_word.get(word, ())}
+    for number in sorted(near):
+        rule, say, needed = _needs()[number]
         if all(not words.isdisjoint(either) for either in needed):
             yield rule, say
+
+
+@cache
+def _by_word() -> Mapping[str, tuple[int, ...]]:
+    """Return the numbers of the patterns by the words of which one must be there; "" for those that need none."""
+    found: dict[str, list[int]] = {}
+    for number, (_, _, needed) in enumerate(_needs()):
+        rarest = min(needed, key=len, default=frozenset(("",)))
+        for word in rarest:
+            found.setdefault(word, []).append(number)
+    return {word: tuple(numbers) for word, numbers in found.items()}
 
 
 @cache
@@ -88,43 +112,42 @@ def _bare(word: str) -> str:
     return end if _BEGINS_WITH_POINT.match(end) else end.lstrip(".")
 
 
-def _fits(
-    say: Sequence[str], words: Sequence[str], at: int, step: int, found: dict[str, str]
-) -> Iterator[dict[str, str]]:
+def _fits(say: Sequence[str], line: _Words, at: int, step: int, found: dict[str, str]) -> Iterator[dict[str, str]]:
     """Yield what the places of ``say`` from ``step`` on hold, where the words from ``at`` on are all used by them."""
+    words = line.keys
     if step == len(say):
         if at == len(words):
             yield found
         return
     part = say[step]
     if part.startswith("*"):
-        for stop in range(at + 1, len(words) + 1):
-            yield from _fits(say, words, stop, step + 1, found | {part[1:]: " ".join(words[at:stop])})
+        most = next((end + 1 for end in sorted(line.ends) if end >= at), len(words))
+        for stop in range(at + 1, most + 1):
+            yield from _fits(say, line, stop, step + 1, found | {part[1:]: " ".join(words[at:stop])})
     elif part.startswith("#"):
         number = number_at(words, at)
         if number is not None:
-            yield from _fits(say, words, number.stop, step + 1, found | {part[1:]: number.text})
+            yield from _fits(say, line, number.stop, step + 1, found | {part[1:]: number.text})
     elif part.startswith("@"):
-        yield from _fits_sort(say, words, at, step, found)
+        yield from _fits_sort(say, line, at, step, found)
     elif part.startswith("["):
         if at < len(words) and words[at] in part.strip("[]").split("|"):
-            yield from _fits(say, words, at + 1, step + 1, found)
-        yield from _fits(say, words, at, step + 1, found)
+            yield from _fits(say, line, at + 1, step + 1, found)
+        yield from _fits(say, line, at, step + 1, found)
     elif at < len(words) and words[at] in part.split("|"):
-        yield from _fits(say, words, at + 1, step + 1, found)
+        yield from _fits(say, line, at + 1, step + 1, found)
 
 
-def _fits_sort(
-    say: Sequence[str], words: Sequence[str], at: int, step: int, found: dict[str, str]
-) -> Iterator[dict[str, str]]:
+def _fits_sort(say: Sequence[str], line: _Words, at: int, step: int, found: dict[str, str]) -> Iterator[dict[str, str]]:
+    words = line.keys
     sort, _, name = say[step][1:].partition(":")
     if sort == "person":
         for count in range(1, _MOST_OF_A_PERSON + 1):
             who = " ".join(words[at : at + count])
             if who in APPROVERS or who in _PERSONS:
-                yield from _fits(say, words, at + count, step + 1, found | {name: _PERSONS.get(who, who)})
+                yield from _fits(say, line, at + count, step + 1, found | {name: _PERSONS.get(who, who)})
     elif sort == "day" and at < len(words) and date_in(" ".join(words[at:]), date.min.replace(year=2000)) is not None:
-        yield from _fits(say, words, len(words), step + 1, found | {name: " ".join(words[at:])})
+        yield from _fits(say, line, len(words), step + 1, found | {name: " ".join(words[at:])})
 
 
 def _filled(bar: str, found: dict[str, str]) -> str | None:

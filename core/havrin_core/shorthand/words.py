@@ -99,10 +99,15 @@ def longest_phrase(words: list[str], phrases: dict[str, str]) -> tuple[str, int]
     return None
 
 
+_MOST_LONGER = 3  # letters by which a near word may be longer or shorter
+
+
 def nearest(piece: str, among: Mapping[str, Saying] | None = None) -> tuple[tuple[str, Saying], ...]:
     """Return up to three words near ``piece``, each with its meaning; "" where the word says it itself."""
     meanings = among or _all_meanings()
-    close = difflib.get_close_matches(piece.lower(), meanings, n=3, cutoff=0.5)
+    low = piece.lower()
+    alike = [word for word in meanings if among or (word[:1] == low[:1] and abs(len(word) - len(low)) <= _MOST_LONGER)]
+    close = difflib.get_close_matches(low, alike, n=3, cutoff=0.5)
     return tuple((word, meanings[word] if meanings[word] != word else "") for word in close)
 
 

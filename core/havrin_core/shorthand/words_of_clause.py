@@ -1,8 +1,8 @@
 """One clause laid out: its tokens, what spans of them mean, and the words that mean nothing known."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import cached_property
+from functools import cache, cached_property
 
 from havrin_core.shorthand.cover import Piece, cover
 from havrin_core.shorthand.model import Ask, Situation
@@ -113,12 +113,15 @@ def _put_together(tokens: list[Token]) -> list[Token]:
     """Return the tokens with the second word of a parted verb moved behind its first: "put panels back" → "put back panels"."""
     if {"on", "off"} <= {token.key for token in tokens}:
         return tokens  # "turned power off and on"
+    keys = {token.key for token in tokens}
     for first, *rest in _parted():
+        if first not in keys:
+            continue
         at = next((i for i, token in enumerate(tokens) if token.key == first), None)
         if at is None:
             continue
         for behind in range(at + 2, min(at + 2 + _MOST_BETWEEN, len(tokens) - len(rest) + 1)):
-            if [token.key for token in tokens[behind : behind + len(rest)]] == rest and _ends(
+            if [token.key for token in tokens[behind : behind + len(rest)]] == list(rest) and _ends(
                 tokens, behind + len(rest)
             ):
                 particle = tokens[behind : behind + len(rest)]
@@ -143,8 +146,11 @@ def _ends(tokens: Sequence[Token], at: int) -> bool:
     )
 
 
-def _parted() -> Iterator[list[str]]:
-    yield from sorted((words.split() for words in words_of_sort("parted")), key=lambda words: -len(words))
+@cache
+def _parted() -> tuple[tuple[str, ...], ...]:
+    return tuple(
+        sorted((tuple(words.split()) for words in words_of_sort("parted")), key=lambda words: (-len(words), words))
+    )
 
 
 __all__ = ["LIKE", "PART", "PHRASE", "VERB", "Clause", "Read", "Span", "clause_of"]

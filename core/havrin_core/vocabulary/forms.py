@@ -18,6 +18,7 @@ _IRREGULAR = {
     "break": "broke",
 }
 _DOUBLED = frozenset(("run", "spin", "stop", "trip", "drop", "shut", "cut", "let", "get", "pop"))
+_PARTS_TOO = frozenset(("drain", "seal", "spark", "fire"))  # "drain ok" is a drain, not what it does
 _NOT_BASE = (
     "won't",
     "wont",
@@ -107,7 +108,8 @@ def not_done(verb: str) -> Iterator[str]:
 
 def done_well(verb: str, ways: tuple[str, ...]) -> Iterator[str]:
     """Yield "runs quiet", "closing fine" and the like: a verb in any form with the way in which it was done."""
-    for form in (verb, third_person(verb), doing(verb), done(verb)):
+    plain = () if verb in _PARTS_TOO else (verb,)
+    for form in (*plain, third_person(verb), doing(verb), done(verb)):
         yield from (f"{form} {way}" for way in ways)
 
 

@@ -129,13 +129,20 @@ _PHASES: Mapping[str, str] = {"left": "as left", "trial": "trial"}
 
 def line_echo(line: Line, there: Situation) -> list[str]:
     """Return what the bar says back of a whole line: each entry, then the stage of what was measured and the phase."""
-    said = [_with_meaning(body, there) for body in line.bodies]
+    both = zip(line.bodies, line.phase_of_each, strict=True)
+    said = [_of_phase(_with_meaning(body, there), phase, line) for body, phase in both]
     staged = any(isinstance(body, Reading) and body.stage for body in line.bodies)
     label = STAGE_LABELS[line.stage] if staged else ""
     stage = text("{stage} fire", stage=text(label)) if label else ""
-    phase = text(_PHASES[line.phase]) if line.phase in _PHASES else ""
+    phase = text(_PHASES[line.phase]) if line.phase in _PHASES and not line.phases else ""
     aside = " · ".join(filter(None, (stage, phase)))
     return [*said, aside] if said and aside else said
+
+
+def _of_phase(said: str, phase: str, line: Line) -> str:
+    """Return what an entry says with its phase, where the phases of a line differ."""
+    name = _PHASES.get(phase) or ("as found" if phase == "found" else "")
+    return f"{said} · {text(name)}" if line.phases and name else said
 
 
 def _with_meaning(body: Body, there: Situation) -> str:

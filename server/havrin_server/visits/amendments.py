@@ -107,11 +107,11 @@ def _read(visit: Visit, command: Amend, number: int, actor: Person, at: datetime
             str(uuid.uuid5(command.amendment_id, f"{number}/{index}")),
             in_zone(at, offset_at(visit, at)),
             actor.full_name,
-            line.phase,
+            phase,
             entitled(body, actor),
             str(command.amendment_id),
         )
-        for index, body in enumerate(line.bodies)
+        for index, (body, phase) in enumerate(zip(line.bodies, line.phase_of_each, strict=True))
     ]
 
 

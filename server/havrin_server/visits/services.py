@@ -102,6 +102,7 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
         bodies,
         group=command.line_id,
         phase=line.phase,
+        phases=line.phases,
         at=command.at,
         actor=actor,
         now=now,
@@ -168,8 +169,11 @@ def append(
     instrument: Instrument | None = None,
     sent_at: datetime | None = None,
     device: str = "",
+    phases: Sequence[str] = (),
 ) -> None:
     """Append ``bodies`` to a visit that the caller locked; entry ids follow from ``group``, so a second append is harmless.
+
+    ``phases`` are those of each where they differ; else all are of ``phase``.
 
     A tablet whose clock runs ahead writes at the server's time: the tape holds no future.
     """
@@ -181,7 +185,7 @@ def append(
             unit_id=visit.unit_id,
             group=group,
             kind=kind_of(body),
-            phase=phase,
+            phase=phases[index] if phases else phase,
             at=moment + timedelta(microseconds=index),
             zone=offset_at(visit, at),
             recorded_at=now,
