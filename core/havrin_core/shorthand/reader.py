@@ -139,6 +139,8 @@ def _ways(words: list[str], situation: Situation) -> Iterator[Line]:
     measured = read_figures(words, situation)
     if measured is not None:
         yield measured
+        if not is_plain_word(words[0]):
+            return
     readings = read_readings(text, situation)
     if readings is not None:
         yield readings

@@ -92,6 +92,8 @@ def done(verb: str) -> str:
         return _IRREGULAR[first] + rest
     if first in _DOUBLED:
         return f"{first}{first[-1]}ed{rest}"
+    if first.endswith("y") and first[-2:-1] not in "aeou":
+        return f"{first[:-1]}ied{rest}"
     return (f"{first}d" if first.endswith("e") else f"{first}ed") + rest
 
 

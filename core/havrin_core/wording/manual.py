@@ -5,6 +5,7 @@ from collections.abc import Iterable, Iterator
 from importlib import resources
 
 from havrin_core.quantities.units import shown_unit
+from havrin_core.shorthand.spoken_lines import rules
 from havrin_core.vocabulary.abnormal import WAYS
 from havrin_core.vocabulary.catalogue import DANGER, conditions, parts, verbs, verdict_of, whole_phrases
 from havrin_core.vocabulary.measurands import MEASURANDS
@@ -36,6 +37,13 @@ def _vocabulary() -> Iterator[str]:
     yield from _section("What is done to it", (_named(row.name, row.words) for row in verbs().values()))
     yield from _section("Left abnormal, and made good", (f"`{w.verb_in} …`, `{w.verb_out} …`" for w in WAYS))
     yield from _section("Sentences of their own", _sentences())
+    yield from _section("In other words", _other_words())
+
+
+def _other_words() -> Iterator[str]:
+    for rule in rules():
+        for said, bar in rule.examples.items():
+            yield f"`{said}` is `{bar}`"
 
 
 def _section(title: str, rows: Iterable[str]) -> Iterator[str]:
