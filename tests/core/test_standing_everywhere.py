@@ -32,7 +32,7 @@ ELSE = (
     "told owner",
     "advise a filter",
     "did clean burners",
-    "did change igniter",
+    "did change board",
     "stricter 2 x",
     "part igniter",
     "temporary tape until 1 May",

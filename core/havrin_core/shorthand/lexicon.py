@@ -25,6 +25,7 @@ class Name:
     with_unit: frozenset[str] = frozenset()
     also: frozenset[str] = frozenset()
     bar: str = ""  # the quantity whose own short word it is
+    shortest: bool = False  # the bar's first word for it, which means nothing else
     station: str = ""  # where it was read, for volts and what was seen
     leads: tuple[str, str] | None = None  # nodes of the circuit
 
@@ -34,6 +35,7 @@ class Name:
             self.with_unit | other.with_unit,
             self.also | other.also,
             self.bar or other.bar,
+            self.shortest or other.shortest,
             self.station or other.station,
             self.leads or other.leads,
         )
@@ -43,7 +45,7 @@ class Name:
         mine, others = self.own | self.also | self.with_unit, other.own | other.also | other.with_unit
         either = mine & others
         own = (self.own & others) | (other.own & mine) or either
-        joined = Name(own, either, either, "", self.station or other.station, self.leads or other.leads)
+        joined = Name(own, either, either, "", False, self.station or other.station, self.leads or other.leads)
         return joined if either else None
 
 
@@ -74,7 +76,8 @@ def names() -> Mapping[str, Name]:
     for one in MEASURANDS:
         for word in one.words:
             if one.key not in ("volts_across_v", "event_s"):
-                add(word.replace("-", " "), Name(own=frozenset((one.key,)), bar=one.key))
+                shortest = word == one.words[0]
+                add(word.replace("-", " "), Name(own=frozenset((one.key,)), bar=one.key, shortest=shortest))
     for quantity, phrases in data["names"].items():
         for phrase in phrases:
             add(phrase, Name(own=frozenset((quantity,))))

@@ -100,7 +100,7 @@ class Places:
             if leads and set(leads) <= self.nodes and at + count <= len(keys):
                 volts = frozenset((VOLTS,))
                 own = volts if count > 1 else frozenset()
-                return {count: Name(own, volts, volts, "", "", leads)}
+                return {count: Name(own, volts, volts, leads=leads)}
         return {}
 
     def _seen(self, keys: Sequence[str], at: int) -> Mapping[int, Name]:
@@ -138,7 +138,7 @@ class Places:
         volts = frozenset((VOLTS,))
         leads = self.stations.get(key) or self.loads[key]
         own = volts if sure or to or "across" in keys[at:place] or "over" in keys[at:place] else frozenset()
-        return {stop - at: Name(own, volts, volts, "", key, leads)}
+        return {stop - at: Name(own, volts, volts, station=key, leads=leads)}
 
     def _part_at(self, keys: Sequence[str], place: int) -> tuple[str, int]:
         """Return the station or the part that is named at ``place``, and where its name ends; "" for none."""

@@ -114,7 +114,7 @@ def _is_hardly(one: SaidReading, chosen: _Choice) -> bool:
         return False
     named_loosely = not one.name.bar and len(one.name.own | one.name.also) > 1
     no_temperature = chosen.what.dimension == "temperature" and abs(chosen.typed) < _LEAST_TEMPERATURE
-    return named_loosely or no_temperature or chosen.far_over
+    return named_loosely or no_temperature or (chosen.far_over and not one.name.shortest)
 
 
 def _stage(one: SaidReading, situation: Situation) -> tuple[str, Problem | None]:

@@ -143,6 +143,8 @@ def _did(rest: list[str], text: str, situation: Situation) -> Outcome:
     spoken_of = ""
     for clause in clauses_of(text):
         read = read_clause(clause, situation, spoken_of, done=True)
+        if read.asks and not read.bodies and read.asks[0].question.key != "which_part":
+            return read
         if read.unread or read.asks or not read.bodies:
             what = phrase("what_done_which_part_write", text=text)
             return Problem(text, what, nearest_parts(text, "did change"))

@@ -2861,6 +2861,16 @@ export interface components {
             level: number;
         };
         /**
+         * DangerOut
+         * @description A danger in a line: the place of its entry in ``echo``, and what to do before anything else.
+         */
+        DangerOut: {
+            /** Entry */
+            entry: number;
+            /** First */
+            first: string;
+        };
+        /**
          * LineProblem
          * @description A piece that was not understood.
          */
@@ -2899,6 +2909,8 @@ export interface components {
         ReadBack: {
             /** Echo */
             echo: string[];
+            /** Dangers */
+            dangers: components["schemas"]["DangerOut"][];
             /** Problems */
             problems: components["schemas"]["LineProblem"][];
             /** Asks */

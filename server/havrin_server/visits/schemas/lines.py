@@ -55,10 +55,18 @@ class LineQuestion(ViewModel):
     choices: list[str]
 
 
+class DangerOut(ViewModel):
+    """A danger in a line: the place of its entry in ``echo``, and what to do before anything else."""
+
+    entry: int
+    first: str
+
+
 class ReadBack(ViewModel):
     """What was understood of a line; ``unread`` are the words that nothing used."""
 
     echo: list[str]
+    dangers: list[DangerOut]
     problems: list[LineProblem]
     asks: list[LineQuestion]
     unread: list[str]

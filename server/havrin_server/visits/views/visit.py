@@ -6,8 +6,6 @@ from django.http import HttpResponse
 from django.utils import timezone
 from ninja import File, Router, UploadedFile
 
-from havrin_core.shorthand.reader import read_line
-from havrin_core.wording.entries import line_echo
 from havrin_server.errors import NotWritable
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
@@ -16,11 +14,12 @@ from havrin_server.visits.models import Visit
 from havrin_server.visits.pages.arrival import arrival_page
 from havrin_server.visits.pages.closing import closing_page
 from havrin_server.visits.pages.exchanger import exchanger_page
+from havrin_server.visits.pages.read_back import read_back_page
 from havrin_server.visits.pages.string import meter_out, string_page
 from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.pages.vocabulary import pickable_lines
 from havrin_server.visits.pages.workings import workings_page
-from havrin_server.visits.queries import find_visit, situation
+from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.arrival import ArrivalOut
 from havrin_server.visits.schemas.closing import ClosingOut
 from havrin_server.visits.schemas.exchanger import ExchangerOut
@@ -107,10 +106,7 @@ def version(request: SignedIn, visit_id: int) -> int:
 def read_back(request: SignedIn, visit_id: int, payload: ReadBackIn) -> ReadBack:
     """Say what a line means, without writing it."""
     require(request.user, "read")
-    visit = find_visit(visit_id, request.user)
-    there = situation(visit, payload.stage, payload.phase, request.user.unit_system)
-    line = read_line(payload.text, there)
-    return ReadBack.of(line, echo=line_echo(line, there))
+    return read_back_page(find_visit(visit_id, request.user), payload, request.user.unit_system)
 
 
 @router.post("/visits/{int:visit_id}/lines", response=VisitPage)

@@ -8,8 +8,11 @@ import FileButton from '@/ui/FileButton.vue'
 import Keypad from './Keypad.vue'
 import LineField from './LineField.vue'
 import SaidBack from './SaidBack.vue'
+import { useOptions } from './useOptions'
 import { useReadBack } from './useReadBack'
+import WordList from './WordList.vue'
 
+const LIST = 'what-it-may-become'
 const PICTURES = 'image/jpeg,image/png,image/webp'
 const props = defineProps<{ page: Schemas['VisitPage']; narrow: boolean; view: string }>()
 const emit = defineEmits<{
@@ -28,9 +31,10 @@ const stageWord = computed(() => {
   const chosen = props.page.stages.find((s) => s.key === stage.value)
   return (chosen ?? props.page.stages.at(-1))?.label ?? ''
 })
-const echo = computed(() =>
-  [...(said.value?.echo ?? []), ...(said.value?.doubts ?? [])].join(' · '),
-)
+const { options, active, keep, pressed } = useOptions(() => props.page.id, text, {
+  choose,
+  leave: escape,
+})
 const isWrong = computed(
   () =>
     !!said.value &&
@@ -58,6 +62,7 @@ async function submit(): Promise<void> {
   if (understood && !understood.writable) return
   if (bar.correcting) emit('correct', typed)
   else emit('write', typed)
+  keep(typed)
   text.value = ''
 }
 
@@ -88,7 +93,7 @@ function turnLetters(): void {
   bar.focus()
 }
 
-/** Escape leaves the bar to the keys; what is half typed stays in it, a correction is left as it is. */
+/** The bar is left to the keys; what is half typed stays in it, a correction is left as it is. */
 function escape(): void {
   if (bar.correcting) leave()
   line.value?.field?.blur()
@@ -111,6 +116,7 @@ function leave(): void {
       @take="take"
       @choose="choose"
     />
+    <WordList :id="LIST" :options="options" :active="active" @choose="choose" />
     <form class="line" @submit.prevent="submit">
       <button
         type="button"
@@ -132,12 +138,14 @@ function leave(): void {
       <LineField
         ref="line"
         v-model="text"
-        :echo="echo"
         :wrong="isWrong"
         :writable="page.writable"
         :letters="!narrow || letters"
+        :list="LIST"
+        :open="options.length > 0"
+        :active="active"
         @focus="entering = true"
-        @escape="escape"
+        @press="pressed"
       />
       <template v-if="!narrow">
         <button type="button" class="side" @click="emit('list', 'done')">Did…</button>

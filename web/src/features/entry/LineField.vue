@@ -1,9 +1,16 @@
 <script setup lang="ts">
 import { useTemplateRef } from 'vue'
 
-/** The field of the bar, with what was understood of it beside it. */
-defineProps<{ echo: string; wrong: boolean; writable: boolean; letters: boolean }>()
-defineEmits<{ focus: []; escape: [] }>()
+/** The field of the bar: a combo box of the lines that what is typed may become. `active`: the option chosen, -1 for none. */
+defineProps<{
+  wrong: boolean
+  writable: boolean
+  letters: boolean
+  list: string
+  open: boolean
+  active: number
+}>()
+defineEmits<{ focus: []; press: [event: KeyboardEvent] }>()
 const text = defineModel<string>({ required: true })
 const field = useTemplateRef<HTMLInputElement>('field')
 defineExpose({ field })
@@ -20,13 +27,17 @@ defineExpose({ field })
       autocomplete="off"
       autocapitalize="none"
       spellcheck="false"
+      role="combobox"
+      aria-autocomplete="list"
+      :aria-expanded="open"
+      :aria-controls="list"
+      :aria-activedescendant="active < 0 ? undefined : `${list}-${active}`"
       maxlength="500"
       placeholder="o2 6.4 co 46 t 118"
       :disabled="!writable"
       @focus="$emit('focus')"
-      @keydown.esc="$emit('escape')"
+      @keydown="$emit('press', $event)"
     />
-    <span class="echo" data-test="echo">{{ echo }}</span>
   </label>
 </template>
 
@@ -64,33 +75,13 @@ input::placeholder {
   font-weight: 400;
   opacity: 1;
 }
-.echo {
-  flex: 0 1 auto;
-  max-width: 62%;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-  font-size: 17px;
-  color: var(--field-muted);
-}
 @media (max-width: 800px) {
   input {
     flex-basis: 90px;
     font-size: 21px;
   }
   .field {
-    flex-wrap: wrap;
-    align-content: center;
-    gap: 0;
     padding: 0 10px;
-  }
-  .echo {
-    flex: 1 0 100%;
-    max-width: 100%;
-    font-size: 14px;
-  }
-  .echo:empty {
-    display: none;
   }
 }
 </style>

@@ -1,11 +1,9 @@
 <script setup lang="ts">
-import { useQuery } from '@tanstack/vue-query'
 import { NDrawer, NDrawerContent, NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
-import { getWords, keys } from '@/api/calls'
-import type { ApiError, Schemas } from '@/api/client'
 import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
+import { useWords } from './useWords'
 
 export type ListName = 'done' | 'found' | 'jumpers'
 const props = defineProps<{
@@ -20,11 +18,7 @@ const TITLES = {
   found: 'What was found?',
   jumpers: 'Jumpers, leads, tees, taps, safety devices',
 }
-const { data: words } = useQuery<Schemas['Vocabulary'], ApiError>({
-  queryKey: computed(() => keys.words(props.visit)),
-  queryFn: () => getWords(props.visit),
-  staleTime: Infinity,
-})
+const { data: words } = useWords(() => props.visit)
 const SHOWN = 120 // more than anybody scrolls: the field above narrows it
 const filter = ref('')
 watch(

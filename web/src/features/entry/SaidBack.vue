@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import StateMark from '@/ui/StateMark.vue'
 
-/** What was not understood, what is asked back, what is being corrected: above the bar. */
+/** What the line means, entry by entry; what was not understood, what is asked back, what is being corrected: above the bar. */
 const props = defineProps<{
   said: Schemas['ReadBack'] | null
   text: string
@@ -13,22 +14,39 @@ defineEmits<{ leave: []; take: [line: string]; choose: [line: string] }>()
 const problem = computed(() => props.said?.problems[0])
 const ask = computed(() => props.said?.asks[0])
 const unread = computed(() => props.said?.unread ?? [])
+const echo = computed(() => props.said?.echo ?? [])
+const doubts = computed(() => props.said?.doubts ?? [])
 const kept = computed(() => props.silent && !!props.text)
 const shown = computed(
-  () => problem.value || ask.value || unread.value.length || kept.value || props.correcting,
+  () =>
+    echo.value.length ||
+    problem.value ||
+    ask.value ||
+    unread.value.length ||
+    kept.value ||
+    props.correcting,
 )
 const offersNote = computed(
   () => props.said?.offers_note && !ask.value?.choices.some((choice) => choice.startsWith('note ')),
 )
+const danger = (entry: number) => props.said?.dangers.find((one) => one.entry === entry)
 </script>
 
 <template>
   <div v-if="shown" class="said" role="status">
-    <span v-if="correcting">
+    <p v-if="correcting">
       Correcting “{{ correcting }}”.
       <button class="word" @click="$emit('leave')">Leave it as it is</button>
-    </span>
-    <span v-if="problem" class="problem">
+    </p>
+    <ul v-if="echo.length" data-test="echo" class="means">
+      <li v-for="(one, entry) in echo" :key="entry" :class="{ danger: danger(entry) }">
+        <StateMark v-if="danger(entry)" state="out" :size="16" />
+        {{ one }}
+        <strong v-if="danger(entry)">First: {{ danger(entry)?.first }}.</strong>
+      </li>
+    </ul>
+    <p v-for="doubt in doubts" :key="doubt" class="problem" data-test="doubt">{{ doubt }}</p>
+    <p v-if="problem" class="problem">
       {{ problem.text }}
       <button
         v-for="meaning in problem.meanings"
@@ -38,8 +56,8 @@ const offersNote = computed(
       >
         {{ [meaning.line, meaning.meaning].filter(Boolean).join(' – ') }}
       </button>
-    </span>
-    <span v-else-if="ask" class="problem" data-test="ask">
+    </p>
+    <p v-else-if="ask" class="problem" data-test="ask">
       {{ ask.question }}
       <button
         v-for="choice in ask.choices"
@@ -49,16 +67,16 @@ const offersNote = computed(
       >
         {{ choice }}
       </button>
-    </span>
-    <span v-else-if="unread.length" class="problem" data-test="unread">
+    </p>
+    <p v-else-if="unread.length" class="problem" data-test="unread">
       Not understood: “{{ unread.join(' ') }}”.
-    </span>
+    </p>
     <button v-if="offersNote" class="word" @click="$emit('choose', `note ${text.trim()}`)">
       Keep as a note
     </button>
-    <span v-if="kept && !problem">
+    <p v-if="kept && !problem">
       The server is not reached: Enter keeps the line on this tablet and sends it later.
-    </span>
+    </p>
   </div>
 </template>
 
@@ -68,10 +86,30 @@ const offersNote = computed(
   left: 16px;
   right: 16px;
   bottom: 100%;
+  max-height: 50vh;
+  overflow-y: auto;
   padding: 10px 14px;
   background: var(--bar);
   border-radius: 8px 8px 0 0;
   font-size: 17px;
+}
+p {
+  margin: 0;
+}
+.means {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 22px;
+  margin: 0;
+  padding: 0;
+  list-style: none;
+}
+.danger {
+  flex-basis: 100%;
+  padding: 4px 10px;
+  border-radius: 5px;
+  background: var(--danger-ground);
+  color: var(--out);
 }
 .problem {
   color: var(--asks);
@@ -84,5 +122,15 @@ const offersNote = computed(
   border-radius: 5px;
   background: none;
   color: var(--bar-ink);
+}
+@media (max-width: 800px) {
+  .said {
+    left: 0;
+    right: 0;
+    font-size: 16px;
+  }
+  .means {
+    flex-direction: column;
+  }
 }
 </style>

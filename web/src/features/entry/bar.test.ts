@@ -2,11 +2,13 @@ import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
 import { said as read } from '@/testing/said'
+import { completions } from './completions'
 import LineField from './LineField.vue'
 import SaidBack from './SaidBack.vue'
 
 const understood = (more: Partial<Schemas['ReadBack']> = {}): Schemas['ReadBack'] => ({
   echo: [],
+  dangers: [],
   problems: [],
   asks: [],
   unread: [],
@@ -24,8 +26,18 @@ const back = (more: Partial<Schemas['ReadBack']> = {}, props = {}) =>
   })
 
 describe('what is said back', () => {
-  it('is nothing while the line is understood', () =>
-    expect(back().find('.said').exists()).toBe(false))
+  it('is nothing while nothing is typed', () => expect(back().find('.said').exists()).toBe(false))
+  it('says the whole meaning, a danger with its first step, a doubt beside it', () => {
+    const panel = back({
+      echo: ['Vent: disconnected', 'Rise 3 °F'],
+      dangers: [{ entry: 0, first: 'Shut it down and tag it' }],
+      doubts: ['Rise is far from what is likely here'],
+    })
+    expect(read(panel.get('.danger'))).toContain(
+      'Vent: disconnected First: Shut it down and tag it.',
+    )
+    expect(read(panel)).toContain('Rise is far from what is likely here')
+  })
   it('names the piece that is not known, and what may have been meant', async () => {
     const problem = {
       piece: 'sooot',
@@ -68,7 +80,16 @@ describe('what is said back', () => {
 describe('the field', () => {
   const field = (more = {}) =>
     mount(LineField, {
-      props: { modelValue: '', echo: '', wrong: false, writable: true, letters: true, ...more },
+      props: {
+        modelValue: '',
+        wrong: false,
+        writable: true,
+        letters: true,
+        list: 'l',
+        open: false,
+        active: -1,
+        ...more,
+      },
     })
   it('gives what is typed', async () => {
     const line = field()
@@ -81,9 +102,32 @@ describe('the field', () => {
   })
   it('takes nothing on a visit that is only read', () =>
     expect(field({ writable: false }).get('input').attributes('disabled')).toBeDefined())
-  it('leaves by escape', async () => {
-    const line = field()
+  it('gives every key on, and says which option is chosen', async () => {
+    const line = field({ open: true, active: 1 })
     await line.get('input').trigger('keydown.esc')
-    expect(line.emitted('escape')).toHaveLength(1)
+    expect(line.emitted('press')).toHaveLength(1)
+    expect(line.get('input').attributes('aria-activedescendant')).toBe('l-1')
+  })
+})
+
+describe('what the line may become', () => {
+  const word = (line: string) => ({ line, text: line, station: '', level: 0 })
+  const words = {
+    found: [word('found flame rod dirty'), word('found flame rod ok'), word('found vent ok')],
+    done: [word('did clean flame rod')],
+    jumpers: [word('jump limit')],
+    other: [],
+  }
+  const lines = (typed: string) => completions(typed, words).map((one) => one.line)
+  it('is what every typed word begins, in their order', () => {
+    expect(lines('fl ro di')).toEqual(['flame rod dirty'])
+    expect(lines('cl')).toEqual(['clean flame rod'])
+  })
+  it('leaves the clauses before it as they are', () =>
+    expect(lines('o2 6.4, ve')).toEqual(['o2 6.4, vent ok']))
+  it('is nothing for a number, a letter or the line itself', () => {
+    expect(lines('6.4')).toEqual([])
+    expect(lines('f')).toEqual([])
+    expect(lines('vent ok')).toEqual([])
   })
 })
