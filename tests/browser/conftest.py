@@ -149,6 +149,6 @@ def write(page, text):
     """Type a line and Enter, as a technician does, and wait until the server has it."""
     before = page.locator(".entry").count()
     page.fill("input[name=line]", text)
-    page.wait_for_function("() => document.querySelector('[data-test=echo]').textContent.length > 0")
+    page.wait_for_function("() => document.querySelector('[data-test=echo]')?.textContent.length > 0")
     page.keyboard.press("Enter")
     page.wait_for_function(f"() => document.querySelectorAll('.entry').length > {before}")

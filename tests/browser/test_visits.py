@@ -114,7 +114,7 @@ def test_a_line_is_written_and_the_views_walked_without_a_pointer(sign_in):
     page.locator("h1").click()
     page.keyboard.press("/")
     page.keyboard.type("room 2")
-    page.wait_for_function("() => document.querySelector('[data-test=echo]').textContent.length > 0")
+    page.wait_for_function("() => document.querySelector('[data-test=echo]')?.textContent.length > 0")
     page.keyboard.press("Enter")
     expect(page.locator(".entry").first).to_contain_text("Room CO")
     page.keyboard.type("ua 2")

@@ -152,7 +152,7 @@ def test_the_next_step_is_the_next_test_while_a_cause_is_sought():
     lines = ("room 0", "code 2 3", "stops inducer")
     step = next_step_of(judge(*lines, reason="no_heat"), outlook_of(furnace(), HouseRules(), tape(*lines)))
     assert step is not None
-    assert "Splits the suspects" in step_words(step, furnace(), "us").why
+    assert ": probably the " in step_words(step, furnace(), "us").why
     assert is_searching("no_heat", tape(*lines), well=False)
     assert not is_searching("no_heat", tape(*lines, "cause hose off"), well=False)
     assert not is_searching("maintenance", tape(*lines), well=False)

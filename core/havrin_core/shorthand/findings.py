@@ -87,7 +87,7 @@ def _looks(clause: Clause, likes: Sequence[Span], spoken_of: str) -> list[_Look]
     last = spoken_of
     for like, own in zip(likes, subjects, strict=True):
         for subject in own or (None,):
-            look = _look(clause, like, subject, last)
+            look = _look(clause, like, subject, last, within=found[-1].part if found else "")
             if isinstance(look, Read):
                 return look
             found.append(look)
@@ -110,11 +110,11 @@ def _same(one: _Look, other: _Look) -> bool:
     return (one.part, one.like, one.denied is None) == (other.part, other.like, other.denied is None)
 
 
-def _look(clause: Clause, like: Span, subject: Span | None, last: str) -> "_Look | Read":
+def _look(clause: Clause, like: Span, subject: Span | None, last: str, *, within: str) -> "_Look | Read":
     denied = _denial(clause, like)
     whole = like.of(PHRASE)
     is_long = like.stop - like.start > 1
-    if whole and (is_long or subject is None):
+    if whole and (is_long or (subject is None and not (within and like.of(LIKE)))):
         key, said, doubtful = whole_phrases()[whole[0]]
         if key not in clause.situation.parts:
             return not_here(clause, key)
@@ -126,7 +126,7 @@ def _look(clause: Clause, like: Span, subject: Span | None, last: str) -> "_Look
     if subject is not None and clause.here(subject):
         key, said = _worst(clause.here(subject), keys)
         return _denied_inside(clause, _Look(key, said, like, subject, denied))
-    key = usual or last
+    key = within or usual or last
     if not key:
         return asked(clause, phrase("which_part", said=clause.said))
     if key not in clause.situation.parts:

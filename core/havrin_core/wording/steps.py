@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.formats import number
 from havrin_core.search.model import Offer
+from havrin_core.search.pictures import NOTHING, STEADY
 from havrin_core.standing.model import NextStep
 from havrin_core.wording.language import lower_first, text
 from havrin_core.wording.ledger import make_good, put_back_line
@@ -14,6 +15,7 @@ from havrin_core.wording.names import part_inside
 from havrin_core.wording.phrases import words
 from havrin_core.wording.reasons import reason_words
 
+_MOST_MEANINGS = 3
 GAS_SMELL = (
     "Touch no switch, no thermostat, no phone. Get everybody out.",
     "Shut the gas outside, if that is safe.",
@@ -94,12 +96,24 @@ def _search(step: NextStep) -> StepWords:
             text("Name the cause: {name}", name=lower_first(first.name)), why, f"cause {first.name.lower()}"
         )
     offer = sought.next_test
-    meanings = "; ".join(f"{words(m.outcome)} → {m.first.lower()}" for m in offer.meanings[:3])
-    return StepWords(
-        words(offer.test.name),
-        text("Splits the suspects best per minute. {meanings}.", meanings=meanings),
-        offer.test.starter,
-    )
+    meanings = " ".join(_meaning(offer.test.kind, words(m.outcome), m.first) for m in offer.meanings[:_MOST_MEANINGS])
+    return StepWords(words(offer.test.name), meanings, offer.test.starter)
+
+
+def _meaning(kind: str, outcome: str, suspect: str) -> str:
+    """Return what an outcome of the offered test would mean, in a sentence."""
+    probably = lower_first(suspect)
+    if kind == "stops" and outcome == NOTHING:
+        return text("If nothing starts: probably the {suspect}.", suspect=probably)
+    if kind == "stops" and outcome == STEADY:
+        return text("If it runs on: probably the {suspect}.", suspect=probably)
+    sentence = {
+        "stops": "If it stops after {outcome}: probably the {suspect}.",
+        "look": "If it is {outcome}: probably the {suspect}.",
+        "volts": "If it reads {outcome}: probably the {suspect}.",
+        "watch": "If it {outcome}: probably the {suspect}.",
+    }.get(kind, "If it shows “{outcome}”: probably the {suspect}.")
+    return text(sentence, outcome=outcome, suspect=probably)
 
 
 def offer_why(offer: Offer) -> str:

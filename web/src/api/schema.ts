@@ -2117,6 +2117,8 @@ export interface components {
             healthy: components["schemas"]["EarlierVisit"] | null;
             /** Refused */
             refused: string[];
+            /** Code First */
+            code_first: boolean;
             axis: components["schemas"]["AxisOut"] | null;
             /** Gas Line */
             gas_line: string;

@@ -41,6 +41,7 @@ def arrival_page(visit: Visit, system: str) -> ArrivalOut:
         code_note=code_note(arrival.code_before_reset(tape)),
         gas_smell=list(GAS_SMELL),
         healthy=next((v for v in before if v.level <= TELL and v.readings), None),
+        code_first=visit.reason == "no_heat",
         refused=[line for v in before for line in v.advice] + _amended([v.id for v in before], system),
         axis=_axis(axis_of(unit, tape), system),
         gas_line=visit.unit.gas_line,

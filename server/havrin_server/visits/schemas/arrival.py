@@ -95,6 +95,7 @@ class ArrivalOut(ViewModel):
     gas_smell: list[str]
     healthy: EarlierVisit | None
     refused: list[str]
+    code_first: bool  # a call for no heat: the board's code is read before anything else
     axis: AxisOut | None
     gas_line: str
     neighbours: list[NeighbourOut]

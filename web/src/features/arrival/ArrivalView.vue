@@ -6,7 +6,7 @@ import type { ApiError, Schemas } from '@/api/client'
 import { useDesk } from '@/parts/desk/desk'
 import Card from '@/ui/Card.vue'
 import BeforeHere from './BeforeHere.vue'
-import CodeTapper from './CodeTapper.vue'
+import CodeCard from './CodeCard.vue'
 import FirstMinute from './FirstMinute.vue'
 import FirstYou from './FirstYou.vue'
 import LockoutAxis from './LockoutAxis.vue'
@@ -38,6 +38,7 @@ function supplyOf(neighbour: Schemas['NeighbourOut']): string {
   <div v-else class="arrival">
     <div class="col">
       <FirstYou :page="page" :gas-smell="data.gas_smell" />
+      <CodeCard v-if="data.code_first && data.codes.length" :arrival="data" />
       <FirstMinute :triage="data.triage" :writable="page.writable" />
     </div>
     <div class="col">
@@ -70,10 +71,7 @@ function supplyOf(neighbour: Schemas['NeighbourOut']): string {
           Read the supply with all of them burning: what one unit lacks, its neighbour takes.
         </p>
       </Card>
-      <Card v-if="data.codes.length" title="The code, before the power goes off">
-        <p v-if="data.code_note" class="note">{{ data.code_note }}</p>
-        <CodeTapper :codes="data.codes" :shown="data.code_style" @begin="(t) => desk.begin(t)" />
-      </Card>
+      <CodeCard v-if="!data.code_first && data.codes.length" :arrival="data" />
     </div>
     <PathWalk class="wide" :page="page" :walks="data.walks" />
   </div>
@@ -107,11 +105,6 @@ function supplyOf(neighbour: Schemas['NeighbourOut']): string {
   display: flex;
   gap: 10px;
   flex-wrap: wrap;
-}
-.note {
-  padding: 7px 12px;
-  border-left: 4px solid var(--near);
-  background: var(--paper);
 }
 @media (max-width: 800px) {
   .arrival {

@@ -20,8 +20,8 @@ const stateOf = (answer: string) =>
         Read it
       </button>
       <template v-else>
-        <button class="btn" :disabled="!writable" @click="desk.write(row.good)">In order</button>
-        <button class="btn" :disabled="!writable" @click="desk.write(row.bad)">Not</button>
+        <button class="btn" :disabled="!writable" @click="desk.write(row.good)">OK</button>
+        <button class="btn" :disabled="!writable" @click="desk.write(row.bad)">not OK</button>
       </template>
     </div>
   </Card>

@@ -105,7 +105,10 @@ p {
   list-style: none;
 }
 .danger {
+  display: flex;
   flex-basis: 100%;
+  align-items: center;
+  gap: 8px;
   padding: 4px 10px;
   border-radius: 5px;
   background: var(--danger-ground);
