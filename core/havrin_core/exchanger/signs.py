@@ -1,7 +1,8 @@
 """The signs that speak for or against a breached exchanger, each with its weight as a likelihood ratio."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
+from statistics import NormalDist, fmean
 from typing import Any
 
 from havrin_core.exchanger.coverage import RENEWED, Coverage, coverages, found_by_now, since_renewed
@@ -31,6 +32,7 @@ _RESET_RATIO, _CORROSIVE_RATIO = 1.8, 2.0
 _LEAST_SEEN = 0.02  # no look clears an exchanger altogether
 _HEAT_DEVICES = ("", "limit", "rollout", "aux_limit", "high_limit")
 _CORROSIVE = ("corrosive",)
+_SLICES = 101  # equally likely ones of where a step's truth may lie
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,10 +76,23 @@ def seen_sign(rows: list[Coverage]) -> Sign:
     return Sign("seen", max(1 - found_by_now(rows), _LEAST_SEEN), "coverage", rows[0].entry_id, {"coverage": rows[0]})
 
 
-def o2_step_sign(value_pct: float, entry_id: str = "") -> Sign:
-    """Return what an O2 step at blower start says, % points."""
-    ratio = {"out": 8.0, "near": 3.0}.get(bound("o2_step.most").verdict(value_pct), 0.5)
+def o2_step_sign(value_pct: float, entry_id: str = "", spread_pct: float = 0.0) -> Sign:
+    """Return what an O2 step at blower start says, % points; ``spread_pct`` is its standard deviation where a trace gave it."""
+    ratio = averaged(
+        lambda pct: {"out": 8.0, "near": 3.0}.get(bound("o2_step.most").verdict(pct), 0.5), value_pct, spread_pct
+    )
     return Sign("o2_step", ratio, "blower start", entry_id, {"value": abs(value_pct)})
+
+
+def averaged(ratio: Callable[[float], float], value: float, spread: float) -> float:
+    """Return a likelihood ratio averaged over where the truth may lie: normal about ``value``, standard deviation ``spread``.
+
+    Of a step that may lie on either side of a bound it says less than of one that surely lies beyond it.
+    """
+    if spread <= 0:
+        return ratio(value)
+    truth = NormalDist(value, spread)
+    return fmean(ratio(truth.inv_cdf((step + 0.5) / _SLICES)) for step in range(_SLICES))
 
 
 def register_sign(over_room_ppm: float, entry_id: str = "") -> Sign:
@@ -110,10 +125,11 @@ def _renewed_fact(facts: Facts, quantity: str) -> ReadingFact | None:
 def _steps(facts: Facts) -> Iterator[Sign]:
     oxygen = _renewed_fact(facts, "o2_step_pct")
     if oxygen is not None:
-        yield o2_step_sign(oxygen.value, oxygen.entry_id)
+        yield o2_step_sign(oxygen.value, oxygen.entry_id, oxygen.spread)
     carbon = _renewed_fact(facts, "co_step_ppm")
     if carbon is not None:
-        ratio = 4.0 if bound("co_step.most").verdict(carbon.value) == "out" else 0.8
+        most_ppm = bound("co_step.most")
+        ratio = averaged(lambda ppm: 4.0 if most_ppm.verdict(ppm) == "out" else 0.8, carbon.value, carbon.spread)
         yield Sign("co_step", ratio, "blower start", carbon.entry_id, {"value": carbon.value})
 
 

@@ -45,6 +45,7 @@ class ReadingFact(NamedTuple):
     at_least: bool = False
     place: str = ""
     before: bool = False  # of an earlier visit
+    spread: float = 0.0  # standard deviation of a step that was read out of a trace, same unit; 0 for what was typed
 
 
 @dataclass(frozen=True, slots=True)
@@ -189,6 +190,10 @@ def _worse(one: Still, other: Still) -> Still:
     return one if one.found and not other.found else other
 
 
+# of these a trace's third number is how far the step itself may be off; of a mean it is how the samples scatter
+_STEPS = ("o2_step_pct", "co_step_ppm")
+
+
 def facts_of(line: Line, before: bool) -> list[ReadingFact]:
     """Return the numbers that a line holds."""
     body, entry = line.body, line.entry
@@ -213,9 +218,16 @@ def facts_of(line: Line, before: bool) -> list[ReadingFact]:
     if isinstance(body, Trace):
         return [
             ReadingFact(
-                q, body.stage if measurand(q).staged else None, mean, line.phase, line.moment.at, *where, before=before
+                q,
+                body.stage if measurand(q).staged else None,
+                mean,
+                line.phase,
+                line.moment.at,
+                *where,
+                before=before,
+                spread=scatter if q in _STEPS else 0.0,
             )
-            for q, mean, _ in body.means
+            for q, mean, scatter in body.means
         ]
     return []
 

@@ -57,7 +57,7 @@ def _readings(unit: Unit, rules: HouseRules, pictures: Pictures, facts: Facts) -
         if fact.phase == "left":
             continue
         for test, value in _tests_of_reading(unit, rules, pictures, fact, facts):
-            yield f"{fact.at.isoformat()} {fact.entry_id}", Observation(test.key, value, fact.entry_id)
+            yield f"{fact.at.isoformat()} {fact.entry_id}", Observation(test.key, value, fact.entry_id, fact.spread)
 
 
 def _tests_of_reading(

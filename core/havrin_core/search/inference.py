@@ -82,14 +82,15 @@ def _blocker(pictures: Pictures, faults: tuple[FaultMode, ...]) -> str:
 def _fit(pictures: Pictures, faults: tuple[FaultMode, ...], observations: Sequence[Observation]) -> float:
     """Return the log-likelihood ratio of all observations against a perfect prediction of each."""
     outcomes = pictures.of(faults).outcomes
-    return sum(_log_ratio(pictures.tests[o.test], outcomes[o.test], o.outcome) for o in observations)
+    return sum(_log_ratio(pictures.tests[o.test], outcomes[o.test], o) for o in observations)
 
 
-def _log_ratio(test: Test, predicted: Outcome, shown: Outcome) -> float:
+def _log_ratio(test: Test, predicted: Outcome, seen: Observation) -> float:
+    shown = seen.outcome
     if test.kind in ("volts", "gauge"):
         if not isinstance(predicted, float) or not isinstance(shown, float):
             return 0.0
-        sigma = spread(test, predicted)
+        sigma = hypot(spread(test, predicted), seen.spread)
         return log(exp(-0.5 * min(((shown - predicted) / sigma) ** 2, 80.0)) + _OUTLIER)
     if test.kind in FINDS:
         chance = FINDS[test.kind][predicted != BAD]

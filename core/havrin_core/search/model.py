@@ -39,6 +39,7 @@ class Observation:
     test: str
     outcome: Outcome
     entry_id: str = ""
+    spread: float = 0.0  # standard deviation of a number that was read out of a trace, same unit
 
 
 @dataclass(frozen=True, slots=True)
