@@ -357,3 +357,12 @@ def test_a_draft_below_nothing_is_asked_whether_it_draws_or_pushes():
     assert channels(text, sign="suction")[0]["draft_pa"].values == (12.1, 12.3, -0.1)
     assert channels(text, sign="pressure")[0]["draft_pa"].values == (-12.1, -12.3, 0.1)
     assert channels(text.replace("-", ""))[0]["draft_pa"].values == (12.1, 12.3, 0.1)
+
+
+def test_the_share_that_is_read_grows_to_the_whole():
+    rows = "\n".join(f"{second};6.4;46" for second in range(50_000))
+    heard: list[float] = []
+    read_log(f"time s;O2 %;CO ppm\n{rows}\n".encode(), progress=heard.append)
+    assert heard == sorted(heard)
+    assert len(heard) > 3
+    assert heard[-1] == 1.0

@@ -11,7 +11,7 @@ from havrin_core.logs.columns import DIMENSIONS, SESSION, TIME, Candidates, cand
 from havrin_core.logs.numbers import Cell, Mark, numbers_of, read_number
 from havrin_core.logs.per_heat import PER_HEAT, ppm_of
 from havrin_core.logs.sessions import in_one_go, recordings
-from havrin_core.logs.table import Dropped, Table, cells_of, tables_of
+from havrin_core.logs.table import Dropped, Progress, Table, cells_of, silent, tables_of
 from havrin_core.logs.text import lines_of
 from havrin_core.logs.units import parted, to_canonical, unit_named, units_of
 from havrin_core.phrases import Phrase, phrase
@@ -28,6 +28,7 @@ _SLACK = {
     "room_co_ppm": (-20.0, 5000.0),
 }
 _MOST_KEPT, _TIME_HEAD = 5, 300
+_TABLES_SHARE = 0.4  # of the work is parting rows into cells, the rest is reading the columns
 
 
 @dataclass(frozen=True, slots=True)
@@ -89,10 +90,14 @@ class LogReading:
     dropped: tuple[Dropped, ...]
 
 
-def read_log(raw: bytes, chosen: Chosen = NOTHING_CHOSEN) -> LogReading:
-    """Return what ``raw`` says, by what was ``chosen``. Raises BadDocument: empty, no text, no table of numbers."""
+def read_log(raw: bytes, chosen: Chosen = NOTHING_CHOSEN, progress: Progress = silent) -> LogReading:
+    """Return what ``raw`` says, by what was ``chosen``. ``progress`` hears which share of the work is done, 0 to 1.
+
+    Raises BadDocument: empty, no text, no table of numbers.
+    """
     lines, encoding = lines_of(raw)
-    readings = [_Reader(table, encoding, chosen).read() for table in tables_of(lines)]
+    tables = tables_of(lines, lambda share: progress(_TABLES_SHARE * share))
+    readings = [_Reader(table, encoding, chosen, progress).read() for table in tables]
     parts = [(found, rows) for found in readings for rows in recordings(found.table, found.seconds)]
     if len(parts) == 1:
         return readings[0]
@@ -127,8 +132,8 @@ def _mostly_negative(values: Sequence[float]) -> bool:
 
 
 class _Reader:
-    def __init__(self, table: Table, encoding: str, chosen: Chosen) -> None:
-        self.table, self.encoding, self.chosen = table, encoding, chosen
+    def __init__(self, table: Table, encoding: str, chosen: Chosen, progress: Progress = silent) -> None:
+        self.table, self.encoding, self.chosen, self.progress = table, encoding, chosen, progress
         self.questions: list[Question] = []
         self.doubts: list[Phrase] = []
         self.cells: dict[int, list[Cell]] = {}
@@ -139,7 +144,11 @@ class _Reader:
         time, time_columns, texts = self._time()
         taken = set(time_columns)
         columns = self._columns(taken)
-        read = [channel for quantity, column in columns.items() if (channel := self._channel(quantity, column))]
+        read: list[Channel] = []
+        for number, (quantity, column) in enumerate(columns.items(), 1):
+            channel = self._channel(quantity, column)
+            read += [channel] if channel else []
+            self.progress(_TABLES_SHARE + (1 - _TABLES_SHARE) * number / len(columns))
         channels = self._in_ppm(read)
         self._unused(taken | set(columns.values()))
         if not columns and not any(q.about == "column" for q in self.questions):

@@ -4,7 +4,7 @@ import csv
 import re
 from array import array
 from collections import Counter
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
@@ -19,6 +19,7 @@ BLANKS = "blanks"  # columns that are set apart by two blanks or more
 ONE_BLANK = "one blank"
 _DELIMITERS = (";", "\t", "|", ",", BLANKS, ONE_BLANK)
 _WORD = re.compile(r"\S+(?: [\[(][^\])]*[\])])?")  # a unit in brackets belongs to the name before it
+_ROWS_BETWEEN = 20_000  # rows read between two words of how far it is
 _HEAD_ROWS = 400
 _APART = re.compile(r" {2,}")
 _SIMPLE_PAIR = re.compile(r"\s*([A-Za-z][^:=;,\t|]*?)\s+([<>+\-−]?\d\S*(?:\s?[^\s\d]\S{0,8})?)\s*")
@@ -28,6 +29,7 @@ _VALUES = ("number", "clock")
 _AT_ONCE, _MOST_SAME = 4096, 20_000
 
 Row = tuple[str, ...]
+Progress = Callable[[float], None]  # hears a share, 0 to 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,8 +112,12 @@ class _Left:
         return tuple(Dropped(why, count, tuple(self.lines[why])) for why, count in self.count.items())
 
 
-def table_of(lines: Sequence[str]) -> Table:
-    """Return the table in ``lines``. Raises BadDocument where there is none."""
+def silent(share: float) -> None:
+    """Hear of progress and say nothing of it."""
+
+
+def table_of(lines: Sequence[str], progress: Progress = silent) -> Table:
+    """Return the table in ``lines``; ``progress`` hears which share of them was read. Raises BadDocument where there is none."""
     head = lines[:_HEAD_ROWS]
     found = max((_scored(head, mark) for mark in _DELIMITERS), key=lambda pair: pair[0])
     pairs = _pairs(lines)
@@ -119,13 +125,13 @@ def table_of(lines: Sequence[str]) -> Table:
         raise BadDocument("log_no_table", phrase("text_but_no_table_numbers"), value="file")
     if pairs is not None and len(pairs.headers) > found[0]:
         return pairs
-    whole = _whole(lines, found[1])
+    whole = _whole(lines, found[1], progress)
     return _turned(whole) or whole
 
 
-def tables_of(lines: Sequence[str]) -> tuple[Table, ...]:
+def tables_of(lines: Sequence[str], progress: Progress = silent) -> tuple[Table, ...]:
     """Return the tables in ``lines``, one below the other, each with columns of its own. Raises BadDocument where there is none."""
-    tables, first = [table_of(lines)], 0
+    tables, first = [table_of(lines, progress)], 0
     while (next_line := tables[-1].next_line) is not None:
         first = next_line - 1
         try:
@@ -205,7 +211,7 @@ def _is_data(row: Row) -> bool:
     return values > 0 and values >= sum(kind == "other" for kind in kinds)
 
 
-def _whole(lines: Sequence[str], delimiter: str) -> Table:
+def _whole(lines: Sequence[str], delimiter: str, progress: Progress) -> Table:
     head = [(number, _without_tail(row)) for number, row in enumerate(split(lines[:_HEAD_ROWS], delimiter), 1)]
     width = _width_of([row for _, row in head])[0]
     first = next(i for i, (_, row) in enumerate(head) if width - 1 <= len(row) <= width and _is_data(row))
@@ -219,6 +225,8 @@ def _whole(lines: Sequence[str], delimiter: str) -> Table:
     clock = _first_of_times(names, head[first][1])
     for number, raw in enumerate(split(lines[first:], delimiter), first + 1):
         row = _without_tail(raw) if len(raw) != width else raw
+        if number % _ROWS_BETWEEN == 0:
+            progress(number / len(lines))
         if len(row) == width and row[clock][:1].isdigit() and _kind(row[sure]) in _VALUES:
             data.take(number, row)  # the usual case, first: logs have hundreds of thousands of such rows
             words_above = False

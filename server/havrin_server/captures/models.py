@@ -25,6 +25,14 @@ class FlueLog(models.Model):
     series = models.BinaryField(null=True)  # compressed numpy archive: seconds and one array per quantity
 
 
+class ReadingShare(models.Model):
+    """How far a log that was sent is read; it is there only while it is read."""
+
+    id = models.UUIDField(primary_key=True)  # of the upload, given by the page
+    share = models.FloatField()
+    at = models.DateTimeField()
+
+
 class Photo(models.Model):
     """A picture taken during a visit; ``marks`` are arrows with words laid over it, 0 to 1 across and down."""
 

@@ -25,6 +25,7 @@ from havrin_core.vocabulary.channels import channel_name
 from havrin_core.wording.phrases import words
 from havrin_server.captures.means import bodies_of_means
 from havrin_server.captures.models import FlueLog
+from havrin_server.captures.shares import told
 from havrin_server.errors import FileRefused, NotFound, VisitClosed
 from havrin_server.instruments.models import Instrument
 from havrin_server.instruments.queries import instruments_of
@@ -37,25 +38,47 @@ from havrin_server.visits.services import append
 LARGEST_LOG = 200 * 1024 * 1024
 
 
-@transaction.atomic
 def take_log(
-    visit_id: int, file: UploadedFile, *, instrument_id: int | None, actor: Person, now: datetime
+    visit_id: int,
+    file: UploadedFile,
+    *,
+    instrument_id: int | None,
+    actor: Person,
+    now: datetime,
+    upload: uuid.UUID | None = None,
 ) -> tuple[FlueLog, bool]:
     """Keep a log file as it came and read it by the remembered or guessed columns; return it and whether it was remembered.
+
+    While it is read, ``shares.share_of(upload)`` tells how far: so nothing is locked or half written meanwhile.
 
     Raises NotAllowed, NotFound, VisitClosed, FileRefused (too large), BadDocument (no table of numbers).
     """
     require(actor, "visit.write")
-    visit = _open(visit_id, actor)
+    _open(visit_id, actor)
     if file.size is None or file.size > LARGEST_LOG:
         raise FileRefused(f"The log is larger than {LARGEST_LOG // 2**20} MB.")
     instrument = instruments_of(actor).filter(pk=instrument_id or 0).first()
     file.seek(0)
     raw = file.read()
-    found = read_log(raw)
-    remembered = _remembered(instrument, found)
-    if remembered is not None:
-        found = read_log(raw, chosen_from_dict(remembered))
+    with told(upload) as hear:
+        found = read_log(raw, progress=hear)
+        remembered = _remembered(instrument, found)
+        if remembered is not None:
+            found = read_log(raw, chosen_from_dict(remembered), hear)
+    with transaction.atomic():
+        log = _kept(_open(visit_id, actor), file, found, remembered or {}, instrument, actor, now)
+    return log, remembered is not None
+
+
+def _kept(
+    visit: Visit,
+    file: UploadedFile,
+    found: LogReading,
+    chosen: Mapping[str, Any],
+    instrument: Instrument | None,
+    actor: Person,
+    now: datetime,
+) -> FlueLog:
     log = FlueLog(
         id=uuid.uuid4(),
         visit=visit,
@@ -67,8 +90,8 @@ def take_log(
     )
     file.seek(0)
     log.file.save(f"{log.id}.log", file, save=False)
-    _keep(log, found, remembered or {})
-    return log, remembered is not None
+    _keep(log, found, chosen)
+    return log
 
 
 @transaction.atomic

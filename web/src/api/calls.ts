@@ -153,14 +153,18 @@ export const sendLog = (
   visit: number,
   file: File,
   instrument: number | null,
+  name: string,
   onProgress: (share: number) => void,
 ) =>
   upload<Schemas['LogPage']>(
     `/api/visits/${visit}/logs`,
     file,
-    instrument === null ? {} : { instrument: String(instrument) },
+    { upload: name, ...(instrument === null ? {} : { instrument: String(instrument) }) },
     onProgress,
   )
+/** How much of a log that was sent is read, 0 to 1; null where none of it is read just now. */
+export const getLogShare = (upload: string) =>
+  call<number | null>(http.GET('/api/log-shares/{upload}', { params: { path: { upload } } }))
 export const sendPhoto = (
   visit: number,
   file: File,

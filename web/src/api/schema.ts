@@ -764,6 +764,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/log-shares/{upload}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Share
+         * @description Return how much of a log that was sent is read, 0 to 1; null where none of it is read just now.
+         */
+        get: operations["havrin_server_captures_views_logs_share"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/logs": {
         parameters: {
             query?: never;
@@ -775,7 +795,7 @@ export interface paths {
         put?: never;
         /**
          * Take Log
-         * @description Take in an analyzer's log.
+         * @description Take in an analyzer's log; ``upload`` is the page's own name for it, by which it asks how far it is read.
          */
         post: operations["havrin_server_captures_views_logs_take_log"];
         delete?: never;
@@ -5378,6 +5398,28 @@ export interface operations {
             };
         };
     };
+    havrin_server_captures_views_logs_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                upload: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": number | null;
+                };
+            };
+        };
+    };
     havrin_server_captures_views_logs_take_log: {
         parameters: {
             query?: never;
@@ -5397,6 +5439,8 @@ export interface operations {
                     file: string;
                     /** Instrument */
                     instrument?: number | null;
+                    /** Upload */
+                    upload?: string | null;
                 };
             };
         };

@@ -10,6 +10,7 @@ from havrin_core.logs.columns import DIMENSIONS
 from havrin_server.captures import services
 from havrin_server.captures.pages.log import log_page, window_means
 from havrin_server.captures.schemas.logs import AnswerIn, LogPage, MappingIn, MeanOut, WindowIn, WriteMeansIn
+from havrin_server.captures.shares import share_of
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.visits.pages.visit import visit_answer
@@ -80,12 +81,23 @@ def write(request: SignedIn, log_id: uuid.UUID, payload: WriteMeansIn) -> HttpRe
     return visit_answer(find_visit(log.visit_id, request.user), request.user)
 
 
+@router.get("/log-shares/{uuid:upload}", response=float | None)
+def share(request: SignedIn, upload: uuid.UUID) -> float | None:
+    """Return how much of a log that was sent is read, 0 to 1; null where none of it is read just now."""
+    require(request.user, "read")
+    return share_of(upload)
+
+
 @router.post("/visits/{int:visit_id}/logs", response=LogPage)
 def take_log(
-    request: SignedIn, visit_id: int, file: File[UploadedFile], instrument: Form[int | None] = None
+    request: SignedIn,
+    visit_id: int,
+    file: File[UploadedFile],
+    instrument: Form[int | None] = None,
+    upload: Form[uuid.UUID | None] = None,
 ) -> LogPage:
-    """Take in an analyzer's log."""
+    """Take in an analyzer's log; ``upload`` is the page's own name for it, by which it asks how far it is read."""
     log, remembered = services.take_log(
-        visit_id, file, instrument_id=instrument, actor=request.user, now=timezone.now()
+        visit_id, file, instrument_id=instrument, actor=request.user, now=timezone.now(), upload=upload
     )
     return log_page(log, request.user.unit_system, remembered=remembered)

@@ -19,7 +19,11 @@ const props = defineProps<{
   target: string
 }>()
 const { instrument } = storeToRefs(useBar())
-const { log, progress, trouble, busy, window: range, means } = props.flueLog
+const { log, progress, read, trouble, busy, window: range, means } = props.flueLog
+/** Of what goes on just now: first of the sending, then of the reading. */
+const percentage = computed(() =>
+  Math.round(100 * ((progress.value ?? 0) < 1 ? (progress.value ?? 0) : (read.value ?? 0))),
+)
 const mapping = ref(false)
 const analyzers = computed(() =>
   props.page.instruments
@@ -65,7 +69,7 @@ function map(chosen: Schemas['MappingIn']): void {
       </button>
     </div>
     <template v-if="progress !== null">
-      <NProgress type="line" :percentage="Math.round(100 * progress)" :processing="progress >= 1" />
+      <NProgress type="line" :percentage="percentage" :processing="progress >= 1" />
       <p class="muted">{{ progress < 1 ? 'Sending the log …' : 'Reading the log …' }}</p>
     </template>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>

@@ -1,13 +1,26 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useIntervalFn } from '@vueuse/core'
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import { answerLog, getLog, keys, mapLog, sendLog, windowMeans, writeMeans } from '@/api/calls'
+import {
+  answerLog,
+  getLog,
+  getLogShare,
+  keys,
+  mapLog,
+  sendLog,
+  windowMeans,
+  writeMeans,
+} from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
 import { useBar } from '@/parts/desk/bar'
 import { localIso } from '@/outbox/useOutbox'
 
 export interface UseFlueLogReturn {
   log: Ref<Schemas['LogPage'] | undefined>
+  /** The share of a log that was sent; null while none is. */
   progress: Ref<number | null>
+  /** The share of it that the server has read; null before it begins. */
+  read: Ref<number | null>
   trouble: Ref<string>
   window: ComputedRef<[number, number] | null>
   means: ComputedRef<Schemas['MeanOut'][]>
@@ -20,6 +33,10 @@ export interface UseFlueLogReturn {
   write: () => Promise<void>
 }
 
+const ASK_MS = 500
+/** The share that is read; a question that fails is asked again, and hinders nothing. */
+const readOf = (upload: string) => getLogShare(upload).catch(() => null)
+
 /** One analyzer log on the page: taken in, mapped, its window chosen, its means written on the tape. */
 export function useFlueLog(
   visit: () => number,
@@ -29,6 +46,7 @@ export function useFlueLog(
   const bar = useBar()
   const id = ref<string | null>(null)
   const progress = ref<number | null>(null)
+  const read = ref<number | null>(null)
   const trouble = ref('')
   const busy = ref(false)
   const chosen = ref<{ range: [number, number]; means: Schemas['MeanOut'][] } | null>(null)
@@ -65,6 +83,7 @@ export function useFlueLog(
   return {
     log,
     progress,
+    read,
     trouble,
     busy,
     window: computed(() => chosen.value?.range ?? steady.value),
@@ -72,8 +91,24 @@ export function useFlueLog(
     open: (which) => (id.value = which),
     take: (file, instrument) =>
       guarded(async () => {
-        progress.value = 0
-        keep(await sendLog(visit(), file, instrument, (share) => (progress.value = share)))
+        const name = crypto.randomUUID()
+        ;[progress.value, read.value] = [0, null]
+        const { resume, pause } = useIntervalFn(
+          async () => (read.value = await readOf(name)),
+          ASK_MS,
+          {
+            immediate: false,
+          },
+        )
+        const onProgress = (share: number) => {
+          progress.value = share
+          if (share >= 1) resume()
+        }
+        try {
+          keep(await sendLog(visit(), file, instrument, name, onProgress))
+        } finally {
+          pause()
+        }
       }),
     map: (mapping) =>
       guarded(async () => {
