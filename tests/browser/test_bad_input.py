@@ -14,10 +14,10 @@ def pick_log(page, tmp_path, name, content):
 def test_nonsense_gets_meanings_and_nothing_is_lost(sign_in):
     page = sign_in()
     open_visit(page, "F-2")
-    page.fill("input[name=line]", "maniflod 3.5")
+    page.fill("input[name=line]", "mannifloud 3.5")
     page.wait_for_selector(".problem")
     page.keyboard.press("Enter")
-    expect(page.locator("input[name=line]")).to_have_value("maniflod 3.5")
+    expect(page.locator("input[name=line]")).to_have_value("mannifloud 3.5")
     page.click(".problem .word:has-text('manifold')")
     expect(page.locator("input[name=line]")).to_have_value("manifold 3.5")
     page.fill("input[name=line]", "o2 23")
