@@ -59,7 +59,9 @@ def _verbs(clause: Clause, *, done: bool) -> list[Span]:
     every = list(clause.having(VERB))
     if first is None or (first.is_("looked") and not first.of(VERB)):
         return every if done else []
-    leads = first in every and not _is_named_part(clause, first) and not _is_adjective(clause, first)
+    leads = first in every and not (
+        _is_named_part(clause, first) or _is_adjective(clause, first) or _is_no_setting(clause, first)
+    )
     if leads and (done or not first.is_("how_first")):
         return [first, *_joined(clause, first, every)]
     if done:
@@ -79,6 +81,11 @@ def _is_adjective(clause: Clause, first: Span) -> bool:
     """Tell whether "new" only tells which one: "new filter already dirty"."""
     behind = [span for span in clause.having(LIKE, PHRASE) if span.start >= first.stop]
     return clause.key_of(first) == "new" and any(not span.of(VERB) and not span.of(PART) for span in behind)
+
+
+def _is_no_setting(clause: Clause, first: Span) -> bool:
+    """Tell whether "set" says nothing that was set: "set screw loose on blower"."""
+    return clause.key_of(first) == "set" and not {"to", "at"} & set(clause.keys)
 
 
 def _joined(clause: Clause, first: Span, every: Sequence[Span]) -> list[Span]:

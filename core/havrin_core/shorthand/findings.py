@@ -19,6 +19,7 @@ from havrin_core.vocabulary.index import condition_index
 _LEFT_SO = {"bypassed": "bridged", "taped": "held", "propped": "held"}
 _OPPOSITE = {"ok": "not_ok", "clean": "not_ok", "open": "closed", "closed": "open", "full": "empty", "thawed": "frozen"}
 _SEVERITY = (SEEN, GOOD, "worn", "bad", DANGER)
+_COMES_OUT = frozenset(("water", "gas", "air", "condensate"))
 _COLOURS = frozenset(("yellow", "white", "green", "blue", "orange", "black"))
 _EITHER_WAY = frozenset(("rollout", "rollouts", "roll out"))  # the switch, or the fire that it is there for
 
@@ -87,12 +88,17 @@ def _looks(clause: Clause, likes: Sequence[Span], spoken_of: str) -> list[_Look]
     last = spoken_of
     for like, own in zip(likes, subjects, strict=True):
         for subject in own or (None,):
-            look = _look(clause, like, subject, last, within=found[-1].part if found else "")
+            look = _look(clause, like, subject, last, within=_named_before(found))
             if isinstance(look, Read):
                 return look
             found.append(look)
             last = look.part
     return _told(found)
+
+
+def _named_before(looks: Sequence[_Look]) -> str:
+    """Return the part that the clause named for the condition before: "vent joint loose and cracked" is all of the joint."""
+    return looks[-1].part if looks and looks[-1].subject is not None else ""
 
 
 def _told(looks: Sequence[_Look]) -> list[_Look]:
@@ -171,6 +177,8 @@ def _subjects(clause: Clause, likes: Sequence[Span]) -> list[list[Span]]:
             span for span in parts if before <= span.start and span.stop <= like.start and not _in_place(clause, span)
         ]
         behind = [span for span in parts if like.stop <= span.start < until]
+        if ahead and behind and clause.key_of(ahead[-1]) in _COMES_OUT and _in_place(clause, behind[0]):
+            ahead = []  # "water dripping from relief": it is the relief that drips
         own = (
             _run(clause, ahead)
             if ahead
@@ -276,6 +284,8 @@ def _written(clause: Clause, looks: Sequence[_Look], likes: Sequence[Span]) -> R
     """Return the looks as entries with what stands beside them; nothing where a good and a bad of one part contradict."""
     if _contradicts(looks):
         return Read(unread=clause.words, part=looks[0].part)
+    if any(look.like in ("missing", "absent") and _is_of_something_else(clause, look) for look in looks):
+        return note_only(clause, phrase("what_is_missing", said=clause.said))
     if any(_verdict(look) == GOOD and (_turned_round(clause, look) or _is_a_reading(clause, look)) for look in looks):
         return Read(unread=clause.words, part=looks[0].part)
     subjects = [look.subject for look in looks if look.subject is not None and not _is_one_of_several(clause, look)]
@@ -296,6 +306,11 @@ def _turned_round(clause: Clause, look: _Look) -> bool:
     """Tell whether a word of place right before a good word may take it back: "out of level", "off the good side"."""
     before = [span for span in clause.spans if span.stop <= look.span.start]
     return bool(before) and before[-1].is_("prepositions") and before[-1].stop == look.span.start
+
+
+def _is_of_something_else(clause: Clause, look: _Look) -> bool:
+    """Tell whether a word that means nothing known stands right beside "missing": "screws missing in flue" is no missing flue."""
+    return bool({look.span.start - 1, look.span.stop} & set(clause.strange))
 
 
 def _is_a_reading(clause: Clause, look: _Look) -> bool:
