@@ -14,15 +14,17 @@ from havrin_core.search.alike import groups_alike, splitting_tests
 from havrin_core.search.evidence import observations
 from havrin_core.search.inference import shares
 from havrin_core.search.model import Observation
-from havrin_core.search.next_test import allowed, offers
+from havrin_core.search.next_test import allowed, line_of, offers
 from havrin_core.search.outlook import outlook
 from havrin_core.search.pictures import Pictures, pictures_of
 from havrin_core.search.visit_search import is_searching, outlook_of
 from havrin_core.search.words import in_words
+from havrin_core.shorthand.reader import read_line
 from havrin_core.standing.next_step import next_step_of
+from havrin_core.tape.entries import Proof
 from havrin_core.wording.phrases import words as say
 from havrin_core.wording.steps import step_words
-from tests.core.rows import SOUND, furnace, judge, tape
+from tests.core.rows import SOUND, furnace, judge, situation, tape
 from tests.thinned import thinned
 
 FURNACE = "furnace_80_hot_surface"
@@ -299,3 +301,20 @@ def test_the_input_is_laid_against_the_plate_by_the_house_s_own_rule():
         assert found is not None
         shares += [o.outcome for o in found.observations if o.test == "gauge:input_share"]
     assert shares[0] == pytest.approx(shares[1] / (1 - 0.04 * 5.052), rel=1e-3)
+
+
+@pytest.mark.parametrize(
+    "key", ["furnace_80_hot_surface", "rooftop_spark_module", "boiler_standing_pilot", "make_up_air_direct_fired"]
+)
+def test_every_outcome_that_can_be_touched_is_a_line_that_says_it(key):
+    circuit = shipped_circuit(key)
+    pictures = pictures_of(circuit)
+    here = replace(situation(furnace()), circuit=circuit)
+    faults = (*((fault,) for fault in circuit.faults[:12]), ())
+    seen = {(name, outcome) for one in faults for name, outcome in pictures.of(one).outcomes.items()}
+    lines = {(line_of(pictures.tests[name], outcome), outcome) for name, outcome in seen}
+    told = [(line, outcome) for line, outcome in lines if line and not line.startswith("code")]
+    assert told
+    for line, outcome in told:
+        (proof,) = (body for body in read_line(line, here).bodies if isinstance(body, Proof))
+        assert proof.outcome == outcome, line

@@ -54,12 +54,13 @@ class Suspect:
 
 @dataclass(frozen=True, slots=True)
 class Meaning:
-    """One outcome that a test could have: how likely, and who would then be first."""
+    """One outcome that a test could have: how likely, who would then be first, and the line that writes it ("": a number)."""
 
     outcome: Saying
     share: float
     first: str
     first_share: float
+    line: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,6 +5,7 @@ from itertools import pairwise
 from math import erf, inf, log2, sqrt
 
 from havrin_core.house.house_rules import HouseRules
+from havrin_core.machine.virtual.run import DARK
 from havrin_core.search.inference import FINDS, Hypothesis, spread
 from havrin_core.search.model import Meaning, Observation, Offer, Outcome, Test
 from havrin_core.search.pictures import BAD, GOOD, Pictures
@@ -132,6 +133,16 @@ def _entropy(parts: dict[str, float]) -> float:
     return -sum(s / whole * log2(s / whole) for s in parts.values() if s > 0) if whole > 0 else 0.0
 
 
+_IN_WORDS = ("stops", "look", "swap", "jump", "watch", "ohms", "code")
+
+
+def line_of(test: Test, outcome: Outcome) -> str:
+    """Return the line of the bar that writes an outcome; "" where a number has to be typed."""
+    if isinstance(outcome, float) or test.kind not in _IN_WORDS or outcome == DARK:
+        return ""
+    return f"{test.starter.strip()} {outcome}"
+
+
 def _meanings(pictures: Pictures, test: Test, weighed: Sequence[Pictured]) -> tuple[Meaning, ...]:
     found = []
     groups = outcome_groups(test, weighed)
@@ -140,5 +151,5 @@ def _meanings(pictures: Pictures, test: Test, weighed: Sequence[Pictured]) -> tu
         mass = sum(parts.values())
         first = max(parts, key=lambda part: parts[part])
         name = pictures.circuit.part(first).name
-        found.append(Meaning(in_words(test, outcome), mass / whole, name, parts[first] / mass))
+        found.append(Meaning(in_words(test, outcome), mass / whole, name, parts[first] / mass, line_of(test, outcome)))
     return tuple(sorted((m for m in found if m.share > 0.005), key=lambda m: -m.share)[:5])

@@ -19,6 +19,7 @@ from havrin_core.vocabulary.index import condition_index
 _LEFT_SO = {"bypassed": "bridged", "taped": "held", "propped": "held"}
 _OPPOSITE = {"ok": "not_ok", "clean": "not_ok", "open": "closed", "closed": "open", "full": "empty", "thawed": "frozen"}
 _SEVERITY = (SEEN, GOOD, "worn", "bad", DANGER)
+_OUT_OF_IT = frozenset(("leaking", "dripping"))
 _COMES_OUT = frozenset(("water", "gas", "air", "condensate"))
 _COLOURS = frozenset(("yellow", "white", "green", "blue", "orange", "black"))
 _EITHER_WAY = frozenset(("rollout", "rollouts", "roll out"))  # the switch, or the fire that it is there for
@@ -177,7 +178,8 @@ def _subjects(clause: Clause, likes: Sequence[Span]) -> list[list[Span]]:
             span for span in parts if before <= span.start and span.stop <= like.start and not _in_place(clause, span)
         ]
         behind = [span for span in parts if like.stop <= span.start < until]
-        if ahead and behind and clause.key_of(ahead[-1]) in _COMES_OUT and _in_place(clause, behind[0]):
+        comes_out = set(like.of(LIKE)) & _OUT_OF_IT and ahead and clause.key_of(ahead[-1]) in _COMES_OUT
+        if comes_out and behind and _in_place(clause, behind[0]):
             ahead = []  # "water dripping from relief": it is the relief that drips
         own = (
             _run(clause, ahead)

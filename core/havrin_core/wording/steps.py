@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.formats import number
-from havrin_core.search.model import Offer
+from havrin_core.search.model import Meaning, Offer
 from havrin_core.search.pictures import NOTHING, STEADY
 from havrin_core.standing.model import NextStep
 from havrin_core.wording.language import lower_first, text
@@ -29,12 +29,22 @@ GET_OUT = (
 
 
 @dataclass(frozen=True, slots=True)
+class Answer:
+    """An outcome of the offered test: what it shows, what it would mean, and the line that writes it; "" for a number to type."""
+
+    shows: str
+    means: str
+    line: str
+
+
+@dataclass(frozen=True, slots=True)
 class StepWords:
-    """What to do, why, and the words put into the bar."""
+    """What to do, why, the words put into the bar, and the outcomes that can be answered at a touch."""
 
     title: str
     why: str
     starter: str
+    answers: tuple[Answer, ...] = ()
 
 
 def step_words(step: NextStep, unit: Unit, system: str) -> StepWords:
@@ -97,7 +107,13 @@ def _search(step: NextStep) -> StepWords:
         )
     offer = sought.next_test
     meanings = " ".join(_meaning(offer.test.kind, words(m.outcome), m.first) for m in offer.meanings[:_MOST_MEANINGS])
-    return StepWords(words(offer.test.name), meanings, offer.test.starter)
+    return StepWords(words(offer.test.name), meanings, offer.test.starter, tuple(map(_answer, offer.meanings)))
+
+
+def _answer(meaning: Meaning) -> Answer:
+    share = number(100 * meaning.first_share, ".0f")
+    means = text("then the {suspect}, {share} %", suspect=lower_first(meaning.first), share=share)
+    return Answer(words(meaning.outcome), means, meaning.line)
 
 
 def _meaning(kind: str, outcome: str, suspect: str) -> str:

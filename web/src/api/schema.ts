@@ -1849,6 +1849,20 @@ export interface components {
             station: string;
             /** Starter */
             starter: string;
+            /** Answers */
+            answers: components["schemas"]["OutcomeOut"][];
+        };
+        /**
+         * OutcomeOut
+         * @description An outcome of the step offered next: what it shows, what it would mean, the line that writes it; "" for a number.
+         */
+        OutcomeOut: {
+            /** Shows */
+            shows: string;
+            /** Means */
+            means: string;
+            /** Line */
+            line: string;
         };
         /**
          * PathOut

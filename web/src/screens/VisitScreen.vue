@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
@@ -7,14 +6,16 @@ import EntryBar from '@/features/entry/EntryBar.vue'
 import PickList, { type ListName } from '@/features/entry/PickList.vue'
 import SuspectsPanel from '@/features/string/SuspectsPanel.vue'
 import StationSheet from '@/features/unit/StationSheet.vue'
-import { actionFor, type ViewName } from '@/features/visit/keyboard'
+import type { ViewName } from '@/features/visit/keyboard'
 import MovedOn from '@/features/visit/MovedOn.vue'
+import NextStep from '@/features/visit/NextStep.vue'
 import NotLoaded from '@/features/visit/NotLoaded.vue'
 import PhoneSheet from '@/features/visit/PhoneSheet.vue'
 import StandingPanel from '@/features/visit/StandingPanel.vue'
 import TapeSide from '@/features/visit/TapeSide.vue'
 import { useFetchAhead } from '@/features/visit/useFetchAhead'
 import { useVisit } from '@/features/visit/useVisit'
+import { useVisitKeys } from '@/features/visit/useVisitKeys'
 import { useWriting } from '@/features/visit/useWriting'
 import VisitDialogs from '@/features/visit/VisitDialogs.vue'
 import VisitHeader from '@/features/visit/VisitHeader.vue'
@@ -45,6 +46,12 @@ const figure = ref<Schemas['Explained'] | null>(null)
 const showKeys = ref(false)
 const suspects = ref<Schemas['SuspectsOut'] | null>(null)
 const away = computed(() => stale.value || (waiting.value > 0 && outbox.unreachable))
+const judged = computed(() => ({
+  standing: page.value!.standing,
+  waiting: waiting.value,
+  stale: away.value,
+  writable: page.value!.writable,
+}))
 const station = computed(() =>
   page.value?.paths.flatMap((path) => path.stations).find((s) => s.key === stationKey.value),
 )
@@ -66,6 +73,15 @@ function begin(starter: string, where = ''): void {
   bar.station = where
   bar.begin(starter)
 }
+function beginNext(): void {
+  const next = page.value?.standing.next_step
+  if (next) begin(next.starter, next.station)
+}
+/** An outcome that was touched is written as its line. */
+function answer(line: string): void {
+  sheet.value = 'none'
+  void writing.write(line)
+}
 function pick(line: string): void {
   list.value = null
   bar.begin(line)
@@ -77,18 +93,14 @@ function openStation(key: string): void {
   bar.station = key
 }
 
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  const action = actionFor(event)
-  if (!action || !page.value) return
-  event.preventDefault()
-  const next = page.value.standing.next_step
-  if (action.kind === 'view') go(action.view)
-  else if (action.kind === 'bar') bar.focus()
-  else if (action.kind === 'next' && next) begin(next.starter, next.station)
-  else if (action.kind === 'phase') bar.phase = action.phase
-  else if (action.kind === 'jumpers') list.value = 'jumpers'
-  else if (action.kind === 'theme') theme.toggle()
-  else if (action.kind === 'keys') showKeys.value = true
+useVisitKeys(() => !!page.value, {
+  view: go,
+  bar: () => bar.focus(),
+  next: beginNext,
+  phase: (phase) => (bar.phase = phase),
+  jumpers: () => (list.value = 'jumpers'),
+  theme: () => theme.toggle(),
+  keys: () => (showKeys.value = true),
 })
 
 provideDesk({
@@ -114,9 +126,17 @@ provideDesk({
       :aria-expanded="sheet === 'standing'"
       @click="sheet = sheet === 'standing' ? 'none' : 'standing'"
     >
-      <StandingPanel :standing="page.standing" :waiting="waiting" :stale="away" folded />
+      <StandingPanel v-bind="judged" folded />
     </button>
     <main id="main" tabindex="-1">
+      <NextStep
+        v-if="narrow && page.standing.next_step?.answers.length && !away"
+        class="offered"
+        :step="page.standing.next_step"
+        :writable="page.writable"
+        @next="begin"
+        @write="answer"
+      />
       <p v-if="page.complaint && view === 'unit'" class="complaint">“{{ page.complaint }}”</p>
       <NotLoaded v-if="missing" />
       <RouterView v-else v-slot="{ Component }">
@@ -125,14 +145,7 @@ provideDesk({
     </main>
     <aside v-if="!narrow" aria-label="Standing and tape">
       <SuspectsPanel v-if="view === 'string' && suspects" :found="suspects" :page="page" />
-      <StandingPanel
-        v-else
-        :standing="page.standing"
-        :waiting="waiting"
-        :stale="away"
-        @station="openStation"
-        @next="begin"
-      />
+      <StandingPanel v-else v-bind="judged" @station="openStation" @next="begin" @write="answer" />
       <MovedOn :page="page" @page="replace" />
       <TapeSide :page="page" :writing="writing" />
     </aside>
@@ -151,13 +164,7 @@ provideDesk({
     />
 
     <PhoneSheet title="Standing" :shown="narrow && sheet === 'standing'" @close="sheet = 'none'">
-      <StandingPanel
-        :standing="page.standing"
-        :waiting="waiting"
-        :stale="away"
-        @station="openStation"
-        @next="begin"
-      />
+      <StandingPanel v-bind="judged" @station="openStation" @next="begin" @write="answer" />
       <MovedOn :page="page" @page="replace" />
     </PhoneSheet>
     <PhoneSheet title="Tape" :shown="narrow && sheet === 'tape'" @close="sheet = 'none'">

@@ -27,6 +27,14 @@ class MissingOut(ViewModel):
     starter: str
 
 
+class OutcomeOut(ViewModel):
+    """An outcome of the step offered next: what it shows, what it would mean, the line that writes it; "" for a number."""
+
+    shows: str
+    means: str
+    line: str
+
+
 class NextOut(ViewModel):
     """The step offered next."""
 
@@ -35,6 +43,7 @@ class NextOut(ViewModel):
     minutes: int
     station: str
     starter: str
+    answers: list[OutcomeOut]
 
 
 class StandingOut(ViewModel):

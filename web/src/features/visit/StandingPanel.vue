@@ -4,6 +4,7 @@ import type { Schemas } from '@/api/client'
 import { notReached } from '@/outbox/notReached'
 import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
+import NextStep from './NextStep.vue'
 import StandingReason from './StandingReason.vue'
 
 const props = defineProps<{
@@ -11,8 +12,13 @@ const props = defineProps<{
   waiting: number
   stale: boolean
   folded?: boolean
+  writable?: boolean
 }>()
-const emit = defineEmits<{ station: [key: string]; next: [starter: string, station: string] }>()
+const emit = defineEmits<{
+  station: [key: string]
+  next: [starter: string, station: string]
+  write: [line: string]
+}>()
 const judged = computed(() => !props.waiting && !props.stale)
 const state = computed(() =>
   !judged.value || !props.standing.settled ? 'none' : levelState(props.standing.level),
@@ -71,15 +77,13 @@ const missing = computed(() =>
           {{ line }}
         </li>
       </ul>
-      <button
+      <NextStep
         v-if="standing.next_step && judged"
-        class="next"
-        @click="emit('next', standing.next_step.starter, standing.next_step.station)"
-      >
-        <small>NEXT · about {{ standing.next_step.minutes }} min</small>
-        <b>{{ standing.next_step.title }}</b>
-        <span>{{ standing.next_step.why }}</span>
-      </button>
+        :step="standing.next_step"
+        :writable="writable"
+        @next="(starter, station) => emit('next', starter, station)"
+        @write="(line) => emit('write', line)"
+      />
     </template>
   </section>
 </template>
@@ -139,30 +143,6 @@ li > svg {
 .note {
   margin-top: 8px;
   font-weight: 500;
-}
-.next {
-  display: grid;
-  gap: 2px;
-  width: 100%;
-  margin-top: 12px;
-  padding: 11px 13px;
-  text-align: left;
-  background: var(--plate);
-  border: 2px solid var(--ink);
-  border-radius: 7px;
-}
-.next small {
-  font-size: 13px;
-  color: var(--muted);
-  font-weight: 600;
-  letter-spacing: 0.02em;
-}
-.next b {
-  font-size: 18px;
-  font-weight: 600;
-}
-.next span {
-  color: var(--muted);
 }
 @media (max-width: 800px), (pointer: coarse) {
   .open,

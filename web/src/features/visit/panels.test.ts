@@ -1,6 +1,8 @@
 import { mount } from '@vue/test-utils'
 import { describe, expect, it } from 'vitest'
 import type { Schemas } from '@/api/client'
+import { said } from '@/testing/said'
+import NextStep from './NextStep.vue'
 import StandingPanel from './StandingPanel.vue'
 import TapePanel from './TapePanel.vue'
 
@@ -27,7 +29,14 @@ const standing: Schemas['StandingOut'] = {
     after_work: '',
     starter: `o2 ${i}`,
   })),
-  next_step: { title: 'Show thing 0', why: 'because', minutes: 4, station: 'flue', starter: 'o2 ' },
+  next_step: {
+    title: 'Show thing 0',
+    why: 'because',
+    minutes: 4,
+    station: 'flue',
+    starter: 'o2 ',
+    answers: [],
+  },
   not_judged: [],
   leaving: null,
   several_causes: false,
@@ -159,4 +168,30 @@ describe('the tape', () => {
     expect(mount(TapePanel, { props: { tape: [], pending: [], writable: true } }).text()).toContain(
       'room 0',
     ))
+})
+
+describe('the step offered next', () => {
+  const step = {
+    title: 'Look at the hose',
+    why: '',
+    minutes: 2,
+    station: 'draft',
+    starter: 'look hose ',
+    answers: [
+      { shows: 'in order', means: 'then the port, 61 %', line: 'look hose ok' },
+      { shows: '0.3 inWC', means: 'then the vent, 50 %', line: '' },
+    ],
+  }
+  it('is answered at a touch, and a number is typed', async () => {
+    const panel = mount(NextStep, { props: { step, writable: true } })
+    expect(said(panel)).toContain('in order then the port, 61 %')
+    await panel.findAll('.answer')[0]!.trigger('click')
+    expect(panel.emitted('write')).toEqual([['look hose ok']])
+    await panel.findAll('.answer')[1]!.trigger('click')
+    expect(panel.emitted('next')).toEqual([['look hose ', 'draft']])
+  })
+  it('gives its reason where nothing can be touched', () => {
+    const plain = { ...step, why: 'because', answers: [] }
+    expect(said(mount(NextStep, { props: { step: plain, writable: true } }))).toContain('because')
+  })
 })
