@@ -1,8 +1,8 @@
-"""Run all benches against this machine, or only the one named: core, batch, suspects, interface, live or traces."""
+"""Run all benches against this machine, or only the one named: core, batch, language, suspects, interface, live or traces."""
 
 import sys
 
-from bench import batch, core, interface, live, page, suspects, traces
+from bench import batch, core, interface, language, live, page, suspects, traces
 
 
 def _interface() -> None:
@@ -15,6 +15,7 @@ def _interface() -> None:
 REPORTS = {
     "core": core.report,
     "batch": batch.report,
+    "language": language.report,
     "suspects": suspects.report,
     "interface": _interface,
     "live": live.report,

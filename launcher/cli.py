@@ -65,7 +65,7 @@ def _parser() -> argparse.ArgumentParser:
     _circuit_commands(commands)
     bench = commands.add_parser("bench", help="print speeds and sizes")
     bench.add_argument(
-        "only", nargs="?", choices=["core", "batch", "suspects", "interface", "live", "traces"], help="this one alone"
+        "only", nargs="?", choices=["core", "batch", "language", "suspects", "interface", "live", "traces"], help="this one alone"
     )
     bench.set_defaults(run=lambda o: _bench(o.only))
     schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")
@@ -118,7 +118,7 @@ def _with_packages(name: str, file: str, given: str | None) -> int:
 
 
 def _bench(only: str | None) -> int:
-    if only in ("core", "batch", "suspects"):  # the core alone: no database, no page
+    if only in ("core", "batch", "language", "suspects"):  # the core alone: no database, no page
         environment.ensure_python("check")
         command = [str(PYTHON), "-m", "bench", only]
         return os.spawnve(os.P_WAIT, str(PYTHON), command, environment.python_env(HAVRIN_STATE=str(STATE)))

@@ -5,9 +5,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.shorthand.model import situation_of
+from havrin_core.shorthand.other_words import rules, spoken_line
 from havrin_core.shorthand.reader import read_line
 from havrin_core.shorthand.senses import words_of_sort
-from havrin_core.shorthand.spoken_lines import rules, spoken_line
 from havrin_core.tape.bundle import unit_from_dict
 from havrin_core.tape.entries import Abnormal, Action, Condition, Proof, Reading, Said
 from havrin_core.vocabulary.catalogue import GOOD, conditions, parts, verbs, verdict_of

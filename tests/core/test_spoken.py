@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 
 from havrin_core.shorthand.model import situation_of
 from havrin_core.shorthand.numbers import number_at
+from havrin_core.shorthand.other_words import spoken_line
 from havrin_core.shorthand.reader import read_line
-from havrin_core.shorthand.spoken_lines import spoken_line
 from havrin_core.tape.bundle import unit_from_dict
 from havrin_core.tape.entries import Code, Condition, Reading, Said
 from tests.core.trade import unit_of

@@ -5,10 +5,10 @@ import re
 from havrin_core.shorthand import statements
 from havrin_core.shorthand.clause import read_clause
 from havrin_core.shorthand.counted import is_turn
+from havrin_core.shorthand.first_words import spoken_verb
 from havrin_core.shorthand.measured import MEASURED_VERBS, read_measured
 from havrin_core.shorthand.model import Line, Situation
 from havrin_core.shorthand.plate_line import read_plate
-from havrin_core.shorthand.spoken import spoken_verb
 from havrin_core.shorthand.trials import TRIALS, read_trial
 
 _NUMBERLIKE = re.compile(r"^[+\-−–]?[.,]?\d")

@@ -6,14 +6,14 @@ from dataclasses import replace
 from havrin_core.shorthand import statements
 from havrin_core.shorthand.bar import read_figures, read_stated
 from havrin_core.shorthand.clause import read_clause
+from havrin_core.shorthand.first_words import spoken_verb
 from havrin_core.shorthand.model import Line, Situation
 from havrin_core.shorthand.numbers import may_hold_a_number
+from havrin_core.shorthand.other_words import spoken_line
 from havrin_core.shorthand.places import places_of
 from havrin_core.shorthand.proofs import read_proof
 from havrin_core.shorthand.reading_bodies import computed_rise, line_of_readings, without_its_least
 from havrin_core.shorthand.readings import said_readings
-from havrin_core.shorthand.spoken import spoken_verb
-from havrin_core.shorthand.spoken_lines import spoken_line
 from havrin_core.shorthand.tokens import clauses_of, tokens_of
 from havrin_core.shorthand.words import PHASE_WORDS, STAGE_WORDS, measurand_words
 from havrin_core.shorthand.words_of_clause import LIKE, clause_of

@@ -12,13 +12,13 @@ from dataclasses import replace
 from havrin_core.phrases import phrase
 from havrin_core.shorthand.bar import is_plain_word, read_figures, read_stated
 from havrin_core.shorthand.clause_list import read_clauses_of, read_readings
+from havrin_core.shorthand.first_words import of_another_system
 from havrin_core.shorthand.model import Ask, Line, Problem, Situation
+from havrin_core.shorthand.other_words import spoken_line
 from havrin_core.shorthand.places import places_of, volts_or_event_problem
 from havrin_core.shorthand.reading_bodies import half_read
 from havrin_core.shorthand.readings import said_readings
 from havrin_core.shorthand.slips import Mended, mended_lines
-from havrin_core.shorthand.spoken import of_another_system
-from havrin_core.shorthand.spoken_lines import spoken_line
 from havrin_core.shorthand.words import measurand_words
 from havrin_core.tape.entries import Action, Body, Condition, Proof, Reading
 from havrin_core.vocabulary.catalogue import BAD, DANGER, GOOD, WORN, part, verdict_of

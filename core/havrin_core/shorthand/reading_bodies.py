@@ -84,12 +84,16 @@ def line_of_readings(said: SaidReadings, situation: Situation) -> Line:
 def half_read(said: SaidReadings, situation: Situation) -> Line:
     """Return a line that begins with a reading and was not read whole: what was, and what is in the way of the rest."""
     line = line_of_readings(said, situation)
-    problems = [
-        *line.problems,
-        *(Problem(word, phrase("not_word_i_know_here", piece=word), nearest(word)) for word in _strangers(said)),
-        *(_missing(piece, said, situation) for piece in said.loose),
-    ]
-    return replace(line, problems=tuple(problems))
+    strange = [Problem(word, phrase("not_word_i_know_here", piece=word)) for word in _strangers(said)]
+    loose = [_missing(piece, said, situation) for piece in said.loose]
+    return replace(line, problems=tuple(_with_meanings([*line.problems, *strange, *loose])))
+
+
+def _with_meanings(problems: Sequence[Problem]) -> Iterator[Problem]:
+    """Yield the problems, the first with what may have been meant: the others are asked when it is mended."""
+    for at, problem in enumerate(problems):
+        unknown = problem.text.key == "not_word_i_know_here"
+        yield replace(problem, meanings=nearest(problem.piece)) if at == 0 and unknown else problem
 
 
 def _strangers(said: SaidReadings) -> list[str]:
@@ -105,7 +109,7 @@ def _missing(piece: Piece, said: SaidReadings, situation: Situation) -> Problem:
     if piece.kind == "name":
         known = ", ".join(name.replace("_", " ") for name, _, _ in situation.nodes)
         return Problem(text, phrase("volts_across_what_v_limit", known=known))
-    return Problem(text, phrase("not_word_i_know_here", piece=text), nearest(text))
+    return Problem(text, phrase("not_word_i_know_here", piece=text))
 
 
 def _is_hardly(one: SaidReading, chosen: _Choice) -> bool:

@@ -12,7 +12,7 @@ from havrin_core.vocabulary.index import condition_index, part_index, phrase_ind
 
 _LEAST_LETTERS = 4
 _LETTERS = "abcdefghijklmnopqrstuvwxyz'"
-_MOST_TRIED = 8
+_MOST_TRIED = 4
 _MOST_MENDED = 2  # a line with more strange words is not a line with slips
 
 

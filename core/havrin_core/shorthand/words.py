@@ -106,7 +106,7 @@ def nearest(piece: str, among: Mapping[str, Saying] | None = None) -> tuple[tupl
     """Return up to three words near ``piece``, each with its meaning; "" where the word says it itself."""
     meanings = among or _all_meanings()
     low = piece.lower()
-    alike = [word for word in meanings if among or (word[:1] == low[:1] and abs(len(word) - len(low)) <= _MOST_LONGER)]
+    alike = meanings if among else [w for w in _by_letter().get(low[:1], ()) if abs(len(w) - len(low)) <= _MOST_LONGER]
     close = difflib.get_close_matches(low, alike, n=3, cutoff=0.5)
     return tuple((word, meanings[word] if meanings[word] != word else "") for word in close)
 
@@ -116,6 +116,14 @@ def nearest_parts(text: str, verb: str) -> tuple[tuple[str, Saying], ...]:
     words = part_index().words()
     close = [near for word in text.lower().split() for near in difflib.get_close_matches(word, words, n=1, cutoff=0.7)]
     return tuple((f"{verb} {near}", "") for near in dict.fromkeys(close))[:3]
+
+
+@lru_cache(maxsize=1)
+def _by_letter() -> Mapping[str, tuple[str, ...]]:
+    found: dict[str, list[str]] = {}
+    for word in _all_meanings():
+        found.setdefault(word[:1], []).append(word)
+    return {letter: tuple(words) for letter, words in found.items()}
 
 
 @lru_cache(maxsize=1)

@@ -5,7 +5,7 @@ from collections.abc import Iterable, Iterator
 from importlib import resources
 
 from havrin_core.quantities.units import shown_unit
-from havrin_core.shorthand.spoken_lines import rules
+from havrin_core.shorthand.other_words import rules
 from havrin_core.vocabulary.abnormal import WAYS
 from havrin_core.vocabulary.catalogue import DANGER, conditions, parts, verbs, verdict_of, whole_phrases
 from havrin_core.vocabulary.measurands import MEASURANDS

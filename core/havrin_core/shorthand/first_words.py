@@ -11,7 +11,7 @@ from havrin_core.shorthand.tokens import clauses_of
 
 @cache
 def _data() -> Mapping[str, Mapping[str, Sequence[str]]]:
-    file = resources.files("havrin_core.shorthand") / "data" / "spoken.toml"
+    file = resources.files("havrin_core.shorthand") / "data" / "first_words.toml"
     found: Mapping[str, Mapping[str, Sequence[str]]] = tomllib.loads(file.read_text(encoding="utf-8"))
     return found
 
