@@ -235,3 +235,48 @@ def test_verbs_are_bent_as_people_say_them(verb, forms):
 def test_what_does_not_happen_is_said_in_many_ways():
     said = set(not_done("start"))
     assert {"won't start", "wont start", "not starting", "never started", "fails to start", "stopped starting"} <= said
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "used to leak at union",
+        "gas smell gone",
+        "crack is only surface rust",
+        "port almost plugged",
+        "igniter fine until it got hot",
+        "door switch works if you push it",
+        "is the vent ok",
+        "vent should be ok",
+        "think vent is ok",
+        "filter ok for now",
+        "burners ok except for rust",
+        "screws missing in flue",
+        "spillage test done",
+        "yellow to c 26",
+        "gas pressure good",
+        "rod to ground ol",
+    ],
+)
+def test_what_may_be_read_as_its_contrary_is_asked(text):
+    line = read_line(text, FURNACE)
+    assert not line.writable, line.bodies
+    assert line.offers_note
+
+
+@pytest.mark.parametrize(
+    ("text", "part", "like"),
+    [
+        ("belt ok but cracked", "belt", "cracked"),
+        ("rollout tripped, crack found", "exchanger", "cracked"),
+        ("vent joint loose and cracked", "vent_joint", "cracked"),
+    ],
+)
+def test_a_bare_adjective_goes_on_about_the_part_spoken_of_and_a_noun_does_not(text, part, like):
+    rooftop = situation_of(unit_from_dict(unit_of("rooftop")))
+    assert (part, like) in [(b.part, b.condition) for b in bodies(text, rooftop) if isinstance(b, Condition)]
+
+
+def test_what_comes_out_of_a_part_is_said_of_the_part():
+    assert look("water dripping from relief", BOILER)[:2] == ("relief", "dripping")
+    assert look("leak at gas valve")[:2] == ("gas_valve", "leaking")

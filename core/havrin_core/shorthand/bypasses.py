@@ -47,14 +47,14 @@ def _ways() -> tuple[_Way, ...]:
     )
 
 
-def read_bypass(clause: Clause) -> Read | None:
+def read_bypass(clause: Clause, spoken_of: str) -> Read | None:
     """Return what a clause says to be bypassed, or no longer; None where it speaks of nothing of the kind."""
     for way in _ways():
         hits = _hits(clause.keys, way.put_in) | _hits(clause.keys, way.things)
         device = _device(clause, way, hits)
         begins = not _begins_strange(clause, hits | _hits(clause.keys, way.taken_out) | _hits(clause.keys, _PUT))
         if hits and begins and (device is not None or _hits(clause.keys, way.things)):
-            return _read(clause, way, hits, device)
+            return _read(clause, way, hits, device, spoken_of)
     return None
 
 
@@ -96,11 +96,13 @@ def _device(clause: Clause, way: _Way, hits: set[int]) -> Span | None:
     return next(iter(devices or fitting), None)
 
 
-def _read(clause: Clause, way: _Way, hits: set[int], device: Span | None) -> Read | None:
+def _read(clause: Clause, way: _Way, hits: set[int], device: Span | None, spoken_of: str) -> Read | None:
     if clause.with_sort("negations"):
         return note_only(clause, phrase("denied_what", said=clause.said))
     if clause.with_sort("advice") or clause.with_sort("plans"):
         return None
+    if device is None and spoken_of in clause.situation.devices and _hits(clause.keys, way.taken_out):
+        return Read((Abnormal(way.key, spoken_of, False),), part=spoken_of)  # "limit was jumped, removed jumper"
     if device is None:
         return asked(clause, phrase("which_part", said=clause.said))
     if set(clause.strange) - hits - _hits(clause.keys, way.taken_out) - _hits(clause.keys, _PUT):

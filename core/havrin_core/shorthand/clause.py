@@ -33,7 +33,7 @@ def read_clause(text: str, situation: Situation, spoken_of: str = "", *, done: b
     if not clause.tokens:
         return Read()
     read = (
-        read_bypass(clause)
+        read_bypass(clause, spoken_of)
         or read_intent(clause)
         or read_not_done(clause)
         or read_deed(clause, spoken_of, done=done)

@@ -13,6 +13,21 @@ from havrin_core.vocabulary.catalogue import verb as verb_of
 _SWITCHED = frozenset(("gas_supply", "line_supply", "gas_cock", "service_switch", "breaker"))
 _STORED = frozenset(("storage", "other_appliance"))
 _NO_PART_OF_THE_UNIT = frozenset(("access", "people", "animals", "label", "room"))
+_WANTS = (
+    "need",
+    "could use",
+    "due",
+    "require",
+    "time for",
+    "ready for",
+    "would benefit",
+    "will need",
+    "may need",
+    "might need",
+    "in need",
+    "going to need",
+    "gonna need",
+)
 _TAKEN_OUT = frozenset(
     ("nest", "animal", "iced", "snowed_in", "dirty", "plugged", "blocked", "wet", "sooted", "rusted")
 )
@@ -43,7 +58,8 @@ def read_deed(clause: Clause, spoken_of: str, *, done: bool) -> Read | None:
 def read_intent(clause: Clause) -> Read | None:
     """Return advice as advice, and a plan or a wish as a question: neither was done."""
     says = [span for span in clause.having(VERB, PART, LIKE, PHRASE) if not set(span.of(PART)) & _NO_PART_OF_THE_UNIT]
-    if clause.with_sort("advice") and says:
+    wanted = any(clause.key_of(span).startswith(_WANTS) for span in clause.with_sort("advice"))
+    if clause.with_sort("advice") and says and (wanted or clause.having(VERB)):
         return Read((Said("advise", clause.said),))
     verbs = clause.having(VERB)
     if clause.with_sort("plans") and verbs:
@@ -60,7 +76,10 @@ def _verbs(clause: Clause, *, done: bool) -> list[Span]:
     if first is None or (first.is_("looked") and not first.of(VERB)):
         return every if done else []
     leads = first in every and not (
-        _is_named_part(clause, first) or _is_adjective(clause, first) or _is_no_setting(clause, first)
+        _is_named_part(clause, first)
+        or _is_adjective(clause, first)
+        or _is_no_setting(clause, first)
+        or _is_how_it_is_now(clause, first)
     )
     if leads and (done or not first.is_("how_first")):
         return [first, *_joined(clause, first, every)]
@@ -81,6 +100,12 @@ def _is_adjective(clause: Clause, first: Span) -> bool:
     """Tell whether "new" only tells which one: "new filter already dirty"."""
     behind = [span for span in clause.having(LIKE, PHRASE) if span.start >= first.stop]
     return clause.key_of(first) == "new" and any(not span.of(VERB) and not span.of(PART) for span in behind)
+
+
+def _is_how_it_is_now(clause: Clause, first: Span) -> bool:
+    """Tell whether "clear now" says how it is: no part stands beside a verb that is a condition, too."""
+    plain = clause.key_of(first) in ("clear", "clean") and bool(first.of(LIKE))
+    return plain and not clause.having(PART) and "now" in clause.keys
 
 
 def _is_no_setting(clause: Clause, first: Span) -> bool:

@@ -21,6 +21,8 @@ _OPPOSITE = {"ok": "not_ok", "clean": "not_ok", "open": "closed", "closed": "ope
 _SEVERITY = (SEEN, GOOD, "worn", "bad", DANGER)
 _OUT_OF_IT = frozenset(("leaking", "dripping"))
 _COMES_OUT = frozenset(("water", "gas", "air", "condensate"))
+_WHICH_ONE = ("new", "old")  # at the head of a clause: which one, not how it is
+_ASKING = ("is", "are", "does", "do", "can", "should", "was")
 _COLOURS = frozenset(("yellow", "white", "green", "blue", "orange", "black"))
 _EITHER_WAY = frozenset(("rollout", "rollouts", "roll out"))  # the switch, or the fire that it is there for
 
@@ -50,6 +52,8 @@ def read_finding(clause: Clause, spoken_of: str) -> Read:
         return _without_condition(clause)
     if any(_is_lead(clause, span) or _is_a_test(clause, span) for span in likes):
         return Read(unread=clause.words)
+    if _is_turned(clause, likes):
+        return note_only(clause, phrase("turned_what", said=clause.said))
     looks = _looks(clause, likes, spoken_of)
     if isinstance(looks, Read):
         return looks
@@ -68,6 +72,12 @@ def _is_lead(clause: Clause, span: Span) -> bool:
     return clause.key_of(span) in _COLOURS and clause.keys[span.stop : span.stop + 1] == ("to",)
 
 
+def _is_turned(clause: Clause, likes: Sequence[Span]) -> bool:
+    """Tell whether a word of the clause may take back what it says: "used to leak", "gas smell gone"."""
+    gone = len(likes) > 1 and any(clause.key_of(span) == "gone" for span in likes)
+    return gone or any(span.is_("turning") and span not in likes for span in clause.spans)
+
+
 def _is_a_test(clause: Clause, span: Span) -> bool:
     """Tell whether a word of a condition only names a test: "spillage test passed"."""
     return clause.keys[span.stop : span.stop + 1] in (("test",), ("check",), ("tests",))
@@ -80,7 +90,10 @@ def _likes(clause: Clause) -> list[Span]:
     others = [span for span in every if span not in both]
     verbs_only = [span for span in every if span.of(VERB) and clause.key_of(span) in ("moved",)]
     kept = others if both and others else every
-    return [span for span in kept if span not in verbs_only]
+    adjectives = [
+        span for span in kept[:1] if len(kept) > 1 and clause.key_of(span) in _WHICH_ONE and span is clause.first()
+    ]
+    return [span for span in kept if span not in verbs_only and span not in adjectives]
 
 
 def _looks(clause: Clause, likes: Sequence[Span], spoken_of: str) -> list[_Look] | Read:
@@ -121,7 +134,8 @@ def _look(clause: Clause, like: Span, subject: Span | None, last: str, *, within
     denied = _denial(clause, like)
     whole = like.of(PHRASE)
     is_long = like.stop - like.start > 1
-    if whole and (is_long or (subject is None and not (within and like.of(LIKE)))):
+    same = within or (last if _goes_on(clause, like, last) else "")
+    if whole and (is_long or (subject is None and not (same and like.of(LIKE)))):
         key, said, doubtful = whole_phrases()[whole[0]]
         if key not in clause.situation.parts:
             return not_here(clause, key)
@@ -133,12 +147,19 @@ def _look(clause: Clause, like: Span, subject: Span | None, last: str, *, within
     if subject is not None and clause.here(subject):
         key, said = _worst(clause.here(subject), keys)
         return _denied_inside(clause, _Look(key, said, like, subject, denied))
-    key = within or usual or last
+    key = same or usual or last
     if not key:
         return asked(clause, phrase("which_part", said=clause.said))
     if key not in clause.situation.parts:
         return not_here(clause, key)
     return _Look(key, _worst((key,), keys)[1], like, None, denied)
+
+
+def _goes_on(clause: Clause, like: Span, last: str) -> bool:
+    """Tell whether a bare adjective goes on about the part spoken of: "belt ok but cracked"; a noun like "crack" does not."""
+    said = clause.key_of(like)
+    adjective = said.endswith("ed") or said in ("rusty", "sooty", "thin")
+    return bool(last) and adjective and any(verdict_of(last, one) not in (SEEN, GOOD) for one in like.of(LIKE))
 
 
 def _only_a_place(clause: Clause, subject: Span, usual: str) -> bool:
@@ -357,7 +378,8 @@ def _refused(clause: Clause, looks: Sequence[_Look], beside: Beside) -> Read | N
     """Return what stands against writing it: a good that is not sure, more cells looked at than there are."""
     for look in looks:
         words = look.part.replace("_", " ")
-        if _verdict(look) == GOOD and (beside.sure in ("unsure", "likely") or look.doubtful):
+        asked_about = clause.keys[0] in _ASKING
+        if _verdict(look) == GOOD and (beside.sure in ("unsure", "likely") or look.doubtful or asked_about):
             question = phrase("seen_order_not_sure", said=clause.said)
             return asked(clause, question, f"{words} ok", f"note {clause.said}", spoken_of=look.part)
         seen, of = beside.coverage
