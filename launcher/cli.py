@@ -65,7 +65,10 @@ def _parser() -> argparse.ArgumentParser:
     _circuit_commands(commands)
     bench = commands.add_parser("bench", help="print speeds and sizes")
     bench.add_argument(
-        "only", nargs="?", choices=["core", "batch", "language", "suspects", "interface", "live", "traces"], help="this one alone"
+        "only",
+        nargs="?",
+        choices=["core", "batch", "language", "suspects", "interface", "live", "traces"],
+        help="this one alone",
     )
     bench.set_defaults(run=lambda o: _bench(o.only))
     schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")

@@ -3,7 +3,8 @@
 import re
 
 from havrin_core.shorthand.model import Situation
-from havrin_core.shorthand.tokens import FILLERS, NEGATIONS, tokens_of
+from havrin_core.shorthand.senses import words_of_sort
+from havrin_core.shorthand.tokens import tokens_of
 from havrin_core.tape.entries import Proof
 from havrin_core.vocabulary.index import part_index
 
@@ -32,13 +33,13 @@ def _cycles(said: str) -> Proof | None:
 
 
 def _tested(keys: list[str], situation: Situation) -> Proof | None:
-    if not _TESTED & set(keys) or NEGATIONS & set(keys):
+    if not _TESTED & set(keys) or words_of_sort("negations") & set(keys):
         return None
     found = part_index().every(keys, frozenset(situation.devices))
     if len(found) != 1:
         return None
     used = set(range(found[0].start, found[0].stop))
-    rest = {key for i, key in enumerate(keys) if i not in used and key not in FILLERS} - {
+    rest = {key for i, key in enumerate(keys) if i not in used and key not in words_of_sort("fillers")} - {
         "tested",
         "test",
         "checked",

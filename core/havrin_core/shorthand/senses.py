@@ -37,6 +37,7 @@ def small_words() -> Mapping[str, frozenset[str]]:
     return found
 
 
+@cache
 def words_of_sort(sort: str) -> frozenset[str]:
     """Return the small words of one sort."""
     return frozenset(word for word, sorts in small_words().items() if sort in sorts)
