@@ -18,16 +18,15 @@ def test_a_visit_that_was_not_begun_opens_on_arrival(sign_in):
     expect(page.get_by_role("alert").first).to_contain_text("Call from outside")
 
 
-def test_triage_is_one_touch_and_a_look_is_two(sign_in):
+def test_triage_is_one_touch_and_the_walk_is_near(sign_in):
     page = sign_in()
     arrive(page, "MA-1")
-    page.locator(".triage", has_text="Power").get_by_text("In order").click()
+    page.locator(".triage", has_text="Power").get_by_text("OK", exact=True).click()
     page.wait_for_selector(".entry:has-text('looked at: in order')")
-    page.click(".where:has-text('Burner')")
-    page.click(".look:has-text('Flame: lazy')")
-    expect(page.locator("input[name=line]")).to_have_value("found flame lazy")
-    page.keyboard.press("Enter")
-    page.wait_for_selector(".look.done:has-text('Flame: lazy')")
+    page.click("text=Walk through the unit")
+    page.locator("[data-stop=flame] .answer", has_text="lazy").click()
+    page.wait_for_selector(".entry:has-text('Flame: lazy')")
+    expect(page.locator("[data-stop=flame] .answer.on")).to_contain_text("lazy")
 
 
 def test_a_flash_code_is_tapped_along(sign_in):

@@ -1,14 +1,12 @@
-"""Before anything is touched: triage, the walk, the code and the reset."""
+"""Before anything is touched: triage, the code and the reset."""
 
 import pytest
 
 from havrin_core.machine.kind_files import build_unit, kind_names
 from havrin_core.machine.unit import Plate, Stage
 from havrin_core.shorthand.reader import read_line
-from havrin_core.standing.arrival import code_before_reset, triage, walk
-from havrin_core.vocabulary.catalogue import conditions
+from havrin_core.standing.arrival import code_before_reset, triage
 from havrin_core.wording.entries import line_echo
-from havrin_core.wording.names import part_words
 from havrin_core.wording.phrases import words as say
 from havrin_core.wording.steps import code_note
 from tests.core.rows import furnace, situation, tape
@@ -22,17 +20,11 @@ def answers(*lines):
 
 
 @pytest.mark.parametrize("unit", UNITS, ids=lambda u: f"{u.kind.key}-{len(u.stage_keys)}")
-def test_every_line_that_triage_and_walk_offer_can_be_read(unit):
+def test_every_line_that_triage_offers_can_be_read(unit):
     there = situation(unit)
     for row in triage(unit, ()):
         for line in filter(None, (row.good, row.bad)):
             assert read_line(line, there).writable, line
-    for path in walk(unit):
-        for stop in path.stops:
-            for finding in stop.findings:
-                assert read_line(
-                    f"found {part_words(finding[0])} {conditions()[finding[1]].words[0]}", there
-                ).writable, finding
 
 
 def test_triage_remembers_what_was_answered():
@@ -47,14 +39,6 @@ def test_water_is_asked_of_boilers_only():
     boiler = build_unit("B", "boiler_power_vent", Plate("NG_H", ONE), 1540)
     assert "water" in {row.key for row in triage(boiler, ())}
     assert "water" not in answers()
-
-
-def test_traps_are_looked_at_where_it_condenses():
-    def findings(condensing):
-        return {f for p in walk(furnace(condensing=condensing)) for s in p.stops for f in s.findings}
-
-    assert ("trap", "dry") in findings(True)
-    assert ("trap", "dry") not in findings(False)
 
 
 def test_a_code_before_the_reset_is_the_rule():

@@ -280,3 +280,19 @@ def test_a_bare_adjective_goes_on_about_the_part_spoken_of_and_a_noun_does_not(t
 def test_what_comes_out_of_a_part_is_said_of_the_part():
     assert look("water dripping from relief", BOILER)[:2] == ("relief", "dripping")
     assert look("leak at gas valve")[:2] == ("gas_valve", "leaking")
+
+
+@pytest.mark.parametrize(
+    ("line", "size_m", "method", "seen"),
+    [
+        ("hx crack cell 2 1/2 in by borescope", 0.0127, "borescope", None),
+        ('hx crack cell 2 1/2" long', 0.0127, "", None),
+        ("exchanger cracked at cell 2 15 mm", 0.015, "", None),
+        ("exchanger sooted at cell 3 mirror", None, "mirror", None),
+        ("exchanger ok 3/4 borescope", None, "borescope", 3),
+        ("exchanger ok 3 of 4 by mirror", None, "mirror", 3),
+    ],
+)
+def test_a_size_is_no_share_of_what_was_seen(line, size_m, method, seen):
+    (seen_part,) = bodies(line)
+    assert (seen_part.size_m and round(seen_part.size_m, 4), seen_part.method, seen_part.seen) == (size_m, method, seen)

@@ -20,7 +20,7 @@ from havrin_core.tape.bundle import unit_from_dict
 from havrin_core.tape.entries import Reading
 from havrin_core.vocabulary.catalogue import LEVEL_OF_VERDICT, VERDICTS
 from havrin_core.vocabulary.measurands import measurand
-from havrin_core.wording.choices import abnormal_things, finding, other_lines, things_done, things_found
+from havrin_core.wording.choices import finding, part_choices, things_elsewhere
 from havrin_core.wording.exchanger import coverage_words, evidence_words, odds_words, weight_words
 from havrin_core.wording.flue import flue_aside, flue_cannot_say, flue_says
 from havrin_core.wording.record import advice_words, reading_line, trend_words
@@ -180,7 +180,7 @@ def test_a_seen_breach_ends_it_and_coverage_is_said():
 def test_every_choice_is_a_line_that_is_understood_whole(kind):
     unit = unit_from_dict(unit_of(kind))
     there = situation(unit)
-    for choice in (*things_done(unit), *things_found(unit)):
+    for choice in (c for row in part_choices(unit) for c in (*row.done, *row.found, *row.jumpers)):
         line = read_line(choice.line, there)
         assert line.bodies or line.asks, (kind, choice)
         assert not line.unread, (kind, choice)
@@ -193,10 +193,11 @@ def test_a_finding_carries_the_level_that_it_opens():
 
 
 def test_what_is_put_in_is_graver_than_what_is_taken_out():
-    rows = {choice.line: choice.level for choice in abnormal_things(furnace())}
+    at_parts = [choice for row in part_choices(furnace()) for choice in row.jumpers]
+    rows = {choice.line: choice.level for choice in (*at_parts, *things_elsewhere())}
     assert rows["jump limit"] == 3
     assert rows["unjump limit"] == 0
-    assert {choice.level for choice in other_lines()} == {0}
+    assert (rows["tee "], rows["untee "]) == (3, 0)
 
 
 # ── the record ────────────────────────────────────────────────────────────────────────────────────────────────────────

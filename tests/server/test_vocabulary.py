@@ -4,8 +4,8 @@ import pytest
 
 from havrin_core.batch.read import unit_in
 from havrin_core.shorthand.reader import read_line
+from havrin_core.wording.choices import part_choices, things_elsewhere
 from havrin_server.visits.models import Visit
-from havrin_server.visits.pages.vocabulary import pickable_lines
 from tests.core.rows import situation
 from tests.core.test_documented_lines import LINES
 from tests.core.trade import EVERY, unit_of
@@ -28,8 +28,8 @@ UNIT_OF_KIND = {
 @pytest.mark.parametrize("kind", EVERY)
 def test_every_line_that_is_offered_can_be_written(kind):
     unit = unit_in({"unit": {"name": "U", **unit_of(kind)}})
-    there, words = situation(unit), pickable_lines(unit)
-    rows = [*words.done, *words.found, *words.jumpers]
+    there = situation(unit)
+    rows = [c for row in part_choices(unit) for c in (*row.done, *row.found, *row.jumpers)] + things_elsewhere()
     assert len(rows) > 1000
     for row in rows:
         line = f"{row.line}hose at the box" if row.line.endswith(" ") else row.line
@@ -53,10 +53,8 @@ def fresh_visit(kind):
 @pytest.mark.parametrize("kind", EVERY)
 def test_nothing_that_is_offered_or_documented_breaks_a_visit(tove, kind):
     visit = fresh_visit(kind)
-    words = pickable_lines(visit.unit.described())
-    offered = [
-        f"{row.line}hose at the box" if row.line.endswith(" ") else row.line for row in (*words.done, *words.found)
-    ]
+    words = tove.get(f"visits/{visit.pk}/vocabulary").json()
+    offered = [row["line"] for part in words["parts"] for row in (*part["done"], *part["found"])]
     for line in [*thinned(offered, 12), *thinned(LINES, 12)]:
         answer = tove.line(visit.pk, line)
         assert answer.status_code in (200, 403, 422), (line, answer.content)

@@ -3,14 +3,16 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from havrin_core.quantities.units import find_unit
-from havrin_core.shorthand.pieces import typed_pieces
+from havrin_core.errors import CoreError
+from havrin_core.quantities.parse import parse_quantity
+from havrin_core.quantities.units import find_unit, units_of
 from havrin_core.shorthand.words_of_clause import PART, Clause, Span
 from havrin_core.vocabulary.catalogue import part
 from havrin_core.vocabulary.methods import METHOD_WORDS
 
 _MOST_SIZE_M = 1.0
 _DROPPED = ("looked",)
+_PLAIN_METHODS = ("mirror", "borescope", "scope")  # said without "by": nothing else is meant by them
 _SURENESS = ("unsure", "likely", "sure")
 
 
@@ -107,6 +109,9 @@ def _method(clause: Clause, gone: set[int]) -> str:
             if key in ("by", "with") and clause.keys[at + 1 : at + 2] in (("a",), ("the",)) and article in METHOD_WORDS:
                 gone |= set(range(at, at + 2 + count))
                 return METHOD_WORDS[article]
+        if key in _PLAIN_METHODS and at not in gone:
+            gone |= {at}
+            return METHOD_WORDS[key]
     return ""
 
 
@@ -120,17 +125,27 @@ def _sure(clause: Clause, gone: set[int]) -> str:
 
 
 def _size(clause: Clause, gone: set[int]) -> float | None:
+    """Take "15 mm", "1/2 in" out of what is left and return the size in m."""
     for at, token in enumerate(clause.tokens):
         if at in gone or not token.key[:1].isdigit():
             continue
         behind = clause.tokens[at + 1].typed if at + 1 < len(clause.tokens) else ""
-        pieces = typed_pieces(f"{token.typed} {behind}".strip(), "bore")
-        unit = pieces[0][1] if pieces else None
-        if unit is not None and unit.to_si(pieces[0][0]) <= _MOST_SIZE_M:
-            spelled = find_unit(behind, "bore") is not None
+        spelled = find_unit(behind, "bore") is not None if behind else False
+        size_m = _length_of(f"{token.typed} {behind}" if spelled else token.typed)
+        if size_m is not None and size_m <= _MOST_SIZE_M:
             gone |= {at, at + 1} if spelled else {at}
-            return float(unit.to_si(pieces[0][0]))
+            return size_m
     return None
+
+
+def _length_of(said: str) -> float | None:
+    """Return a number with its unit of length, in m; None for a number alone or anything else."""
+    if said[-1:].isdigit():
+        return None
+    try:
+        return parse_quantity(said, "bore", units_of("bore")[0]).value_si
+    except CoreError:
+        return None
 
 
 def _coverage(clause: Clause, gone: set[int], key: str) -> tuple[int | None, int | None]:
@@ -138,6 +153,8 @@ def _coverage(clause: Clause, gone: set[int], key: str) -> tuple[int | None, int
     if part(key).station != "exchanger":
         return None, None
     for at, word in enumerate(clause.keys):
+        if at in gone:
+            continue
         seen, slash, of = word.partition("/")
         if slash and seen.isdigit() and of.isdigit():
             gone |= {at}

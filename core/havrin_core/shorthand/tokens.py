@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 _CLAUSES = re.compile(r"(?:,\s+|;\s*|\s+but\s+|\s+then\s+|\.\s+)", re.IGNORECASE)
 _HYPHEN = re.compile(r"(?<=[A-Za-z])[-–](?=[A-Za-z])")
+_INCHES = re.compile(r"(?<![\"“])\b(\d[\d/.]*)[\"”](?=[\s,.;)]|$)")  # 1/2" is a size, no word in quotation marks
 _EDGE = '"“”‘’`.,;:!()[]<>'
 
 
@@ -23,7 +24,7 @@ def clauses_of(text: str) -> list[str]:
 
 def tokens_of(text: str) -> list[Token]:
     """Return the words of ``text``; hyphens between letters part them, a question mark stands alone."""
-    spread = _HYPHEN.sub(" ", text.replace("’", "'")).replace("?", " ? ")
+    spread = _HYPHEN.sub(" ", _INCHES.sub(r"\1 in", text).replace("’", "'")).replace("?", " ? ")
     tokens = []
     for word in spread.split():
         bare = word.strip(_EDGE)

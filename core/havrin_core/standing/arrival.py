@@ -1,13 +1,12 @@
-"""Before anything is touched: one minute of triage, looks along the paths, and whether the code came first."""
+"""Before anything is touched: one minute of triage, and whether the code came first."""
 
 from dataclasses import dataclass
 
 from havrin_core.facts.facts import Facts
-from havrin_core.machine.traits import parts_of
 from havrin_core.machine.unit import Unit
 from havrin_core.phrases import Saying, phrase
 from havrin_core.tape.entries import Code, Entry
-from havrin_core.vocabulary.catalogue import GOOD, looks_along, verdict_of
+from havrin_core.vocabulary.catalogue import GOOD, verdict_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,24 +19,6 @@ class Triage:
     bad: str = ""
     begin: str = ""
     answered: str = ""
-
-
-@dataclass(frozen=True, slots=True)
-class Stop:
-    """One station of the walk, with what may be found there: (part, condition) each."""
-
-    station: str
-    name: str
-    findings: tuple[tuple[str, str], ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Walk:
-    """One path of the walk."""
-
-    path: str
-    name: str
-    stops: tuple[Stop, ...]
 
 
 def triage(unit: Unit, entries: tuple[Entry, ...]) -> list[Triage]:
@@ -73,23 +54,6 @@ def _answered(row: Triage, facts: Facts) -> Triage:
     elif row.key == "water" and facts.newest("water_pressure_pa", None):
         answer = "read"
     return Triage(row.key, row.question, row.good, row.bad, row.begin, answer)
-
-
-def walk(unit: Unit) -> list[Walk]:
-    """Return the unit's paths with the findings that matter at each station."""
-    walks = []
-    for path in unit.paths:
-        stops = tuple(
-            Stop(station.key, station.name, here) for station in path.stations if (here := _findings(unit, station.key))
-        )
-        if stops:
-            walks.append(Walk(path.key, path.name, stops))
-    return walks
-
-
-def _findings(unit: Unit, station: str) -> tuple[tuple[str, str], ...]:
-    own = parts_of(unit)
-    return tuple((part, like) for part, like in looks_along().get(station, ()) if part in own)
 
 
 def code_before_reset(entries: tuple[Entry, ...]) -> str:

@@ -108,12 +108,6 @@ def whole_phrases() -> Mapping[str, tuple[str, str, bool]]:
     return {said: (part, like.rstrip(DOUBTFUL), like.endswith(DOUBTFUL)) for said, (part, like) in rows.items()}
 
 
-@cache
-def looks_along() -> Mapping[str, tuple[tuple[str, str], ...]]:
-    """Return what is looked for at each station before anything is touched: (part, condition) each."""
-    return {station: tuple((part, like) for part, like in rows) for station, rows in _table("looks").items()}
-
-
 def part(key: str) -> Part:
     """Return the part called ``key``. Raises UnknownName."""
     if key not in parts():

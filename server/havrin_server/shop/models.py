@@ -13,6 +13,7 @@ class Sort(models.TextChoices):
     CIRCUIT = "circuit"
     KIND = "kind"
     MODEL = "model"
+    WALK = "walk"
 
 
 class ShopDocument(models.Model):

@@ -8,7 +8,7 @@ from pydantic import Field
 from havrin_server.shop.circuit_schemas import EventOut, Named, RungOut
 from havrin_server.view_model import Incoming, ViewModel
 
-SortName = Literal["circuit", "kind", "model"]
+SortName = Literal["circuit", "kind", "model", "walk"]
 
 
 class DocumentRow(ViewModel):
@@ -173,3 +173,35 @@ class ModelCheck(ViewModel):
     problem: ProblemOut | None
     fields: ModelFields | None
     states: list[Named]
+
+
+class WalkStopRow(ViewModel):
+    """One stop of a walk as it is edited, with what can be answered at its part.
+
+    ``there``: a unit of the kind has it; a stop that it does not have is left out of its walk.
+    """
+
+    key: str
+    name: str
+    there: bool
+    proves: bool  # its part is a safety device, which can be shown to act
+    found: list[Named]
+    did: list[Named]
+    read: list[Named]
+
+
+class WalkMore(ViewModel):
+    """A stop that could be added: the document of it."""
+
+    key: str
+    name: str
+    stop: dict[str, Any]
+
+
+class WalkCheck(ViewModel):
+    """Either ``problem``, or the stops with their choices, and what could be added."""
+
+    problem: ProblemOut | None
+    stops: list[WalkStopRow]
+    more: list[WalkMore]
+    walks: list[Named]  # what a walk can be for

@@ -15,11 +15,14 @@ from havrin_core.machine.unit import Plate, Stage, Unit
 from havrin_core.machine.unit_model import model_from_dict
 from havrin_core.phrases import phrase
 from havrin_core.rules.proofs import PROOFS
+from havrin_core.walks.documents import walk_from_dict
+from havrin_core.walks.model import Walk
 from havrin_server.errors import NotFound, NotWritable
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.shop.library import whole_library
 from havrin_server.shop.models import ShopDocument, Sort
+from havrin_server.shop.walks import own_key, shipped_walk_document, shipped_walks
 from havrin_server.versions.services import keep_change
 
 _KEY = re.compile(r"[a-z][a-z0-9_]{2,79}")
@@ -28,6 +31,7 @@ _SHIPPED: Mapping[str, tuple[Callable[[], tuple[str, ...]], Callable[[str], Any]
     Sort.CIRCUIT: (circuit_names, shipped_document),
     Sort.KIND: (kind_names, kind_document),
     Sort.MODEL: (lambda: (), lambda _: {}),  # no model is shipped: each firm enters what it meets
+    Sort.WALK: (shipped_walks, shipped_walk_document),
 }
 
 
@@ -52,6 +56,8 @@ def check_document(sort: str, document: Any, actor: Person) -> None:
         circuit_from_dict(document)
     elif sort == Sort.KIND:
         kind_units(document, whole_library(actor.own_firm_id))
+    elif sort == Sort.WALK:
+        walk_unit(document, whole_library(actor.own_firm_id))
     else:
         model_unit(document, whole_library(actor.own_firm_id))
 
@@ -64,6 +70,17 @@ def kind_units(document: Any, library: Library) -> tuple[Unit, ...]:
     for unit in units:
         _check_between(unit)
     return units
+
+
+def walk_unit(document: Any, library: Library) -> tuple[Walk, Unit]:
+    """Return a walk and a unit of its kind. Raises BadDocument, UnknownName; a shipped walk is shown on any kind."""
+    walk = walk_from_dict(document)
+    unit = build_unit("U", walk.kind or kind_names()[0], Plate("NG_H", _STAGES[0]), 0, library=library)
+    if not walk.kind and document.get("key") not in shipped_walks():
+        raise BadDocument("walk_kind", phrase("walk_kind"), value="kind")
+    if walk.kind and document.get("key") != own_key(walk.kind, walk.key):
+        raise BadDocument("walk_key", phrase("walk_key", key_=own_key(walk.kind, walk.key)), value="key")
+    return walk, unit
 
 
 def model_unit(document: Any, library: Library) -> Unit:

@@ -10,6 +10,7 @@ from havrin_server.people.requests import SignedIn
 from havrin_server.shop import services
 from havrin_server.shop.pages.documents import circuit_check, kind_check, shop_list
 from havrin_server.shop.pages.model import model_check, model_document
+from havrin_server.shop.pages.walk import walk_check
 from havrin_server.shop.schemas import (
     CircuitCheck,
     CircuitIn,
@@ -19,6 +20,7 @@ from havrin_server.shop.schemas import (
     ModelIn,
     ShopList,
     SortName,
+    WalkCheck,
 )
 
 router = Router(tags=["shop"])
@@ -50,6 +52,13 @@ def check_model(request: SignedIn, payload: ModelIn) -> ModelCheck:
     """Return a model's fields as they were understood, or what is wrong with each."""
     require(request.user, "read")
     return model_check(payload, request.user)
+
+
+@router.post("/shop/walk/check", response=WalkCheck)
+def check_walk(request: SignedIn, payload: DocumentIn) -> WalkCheck:
+    """Return a walk's stops with what can be answered at each, or what is wrong with the document."""
+    require(request.user, "read")
+    return walk_check(payload, request.user)
 
 
 @router.get("/shop/model/{key}/form", response=ModelCheck)

@@ -16,6 +16,7 @@ class Sort(models.TextChoices):
     CIRCUIT = "circuit"
     RULES = "rules"
     INSTRUMENT = "instrument"
+    WALK = "walk"
 
 
 class Version(models.Model):

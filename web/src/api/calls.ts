@@ -8,6 +8,7 @@ export const keys = {
   visit: (id: number) => ['visit', id] as const,
   site: (id: number) => ['site', id] as const,
   arrival: (id: number, version: number) => ['visit', id, 'arrival', version] as const,
+  walks: (id: number, version: number) => ['visit', id, 'walks', version] as const,
   string: (id: number, version: number, state: string) =>
     ['visit', id, 'string', version, state] as const,
   captures: (id: number) => ['visit', id, 'captures'] as const,
@@ -44,6 +45,8 @@ export const getVisit = (id: number) =>
   call<Schemas['VisitPage']>(http.GET('/api/visits/{visit_id}', visitPath(id)))
 export const getVersion = (id: number) =>
   call<number>(http.GET('/api/visits/{visit_id}/version', visitPath(id)))
+export const getWalks = (id: number) =>
+  call<Schemas['WalksOut']>(http.GET('/api/visits/{visit_id}/walks', visitPath(id)))
 export const getArrival = (id: number) =>
   call<Schemas['ArrivalOut']>(http.GET('/api/visits/{visit_id}/arrival', visitPath(id)))
 export const getString = (id: number, state: string) =>
@@ -130,6 +133,12 @@ export const keepDocument = (sort: Sort, document: Record<string, unknown>, reas
   )
 export const checkCircuit = (body: Schemas['CircuitIn']) =>
   call<Schemas['CircuitCheck']>(http.POST('/api/shop/circuit/check', { body }))
+export const checkWalk = (document: object) =>
+  call<Schemas['WalkCheck']>(
+    http.POST('/api/shop/walk/check', {
+      body: { document: document as Record<string, unknown>, reason: '' },
+    }),
+  )
 export const checkKind = (document: Record<string, unknown>) =>
   call<Schemas['KindCheck']>(http.POST('/api/shop/kind/check', { body: { document, reason: '' } }))
 export const getModelForm = (key: string) =>

@@ -136,6 +136,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/walks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Walks
+         * @description Return the walks of the visit: what is looked at and read in order, with what was said so far.
+         */
+        get: operations["havrin_server_visits_views_visit_walks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/closing": {
         parameters: {
             query?: never;
@@ -942,6 +962,26 @@ export interface paths {
          * @description Return a model's fields as they were understood, or what is wrong with each.
          */
         post: operations["havrin_server_shop_views_check_model"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/walk/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Walk
+         * @description Return a walk's stops with what can be answered at each, or what is wrong with the document.
+         */
+        post: operations["havrin_server_shop_views_check_walk"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2138,8 +2178,6 @@ export interface components {
         ArrivalOut: {
             /** Triage */
             triage: components["schemas"]["TriageOut"][];
-            /** Walks */
-            walks: components["schemas"]["WalkOut"][];
             /** Codes */
             codes: components["schemas"]["CodeOut"][];
             /** Code Style */
@@ -2184,18 +2222,6 @@ export interface components {
             meaning: string;
         };
         /**
-         * LookOut
-         * @description A finding that can be written with two touches; ``weight`` is its level, 0 for a clearing look.
-         */
-        LookOut: {
-            /** Line */
-            line: string;
-            /** Text */
-            text: string;
-            /** Weight */
-            weight: number;
-        };
-        /**
          * MarkOut
          * @description A mark on the axis.
          */
@@ -2236,18 +2262,6 @@ export interface components {
             name: string;
         };
         /**
-         * StopOut
-         * @description A station of the walk.
-         */
-        StopOut: {
-            /** Station */
-            station: string;
-            /** Name */
-            name: string;
-            /** Looks */
-            looks: components["schemas"]["LookOut"][];
-        };
-        /**
          * TriageOut
          * @description One question of the first minute with the lines that answer it.
          */
@@ -2266,16 +2280,79 @@ export interface components {
             answered: string;
         };
         /**
+         * WalkAnswerOut
+         * @description One answer: ``line`` is whole, or begun where ``begins``. ``asks``: it is read back before it is written.
+         */
+        WalkAnswerOut: {
+            /** Label */
+            label: string;
+            /** Line */
+            line: string;
+            /** Level */
+            level: number;
+            /** Begins */
+            begins: boolean;
+            /** Done */
+            done: boolean;
+            /** Said */
+            said: string;
+            /** Unit */
+            unit: string;
+            /** Stage */
+            stage: string;
+            /** Asks */
+            asks: boolean;
+        };
+        /**
          * WalkOut
-         * @description A path of the walk.
+         * @description A walk with its stops in order; ``own``: the firm made it for this kind of unit.
          */
         WalkOut: {
-            /** Path */
-            path: string;
+            /** Key */
+            key: string;
             /** Name */
             name: string;
+            /** Own */
+            own: boolean;
             /** Stops */
-            stops: components["schemas"]["StopOut"][];
+            stops: components["schemas"]["WalkStopOut"][];
+        };
+        /**
+         * WalkStopOut
+         * @description One stop; ``before`` is what earlier visits said there, ``limits`` what holds for what is read.
+         *
+         *     ``begins`` is the line to begin at once where the stop still waits for a reading.
+         */
+        WalkStopOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Part */
+            part: string;
+            /** Station */
+            station: string;
+            /** Path */
+            path: string;
+            /** Limits */
+            limits: string;
+            /** Before */
+            before: string;
+            /** Answers */
+            answers: components["schemas"]["WalkAnswerOut"][];
+            not_here: components["schemas"]["WalkAnswerOut"] | null;
+            /** Answered */
+            answered: boolean;
+            /** Begins */
+            begins: string;
+        };
+        /**
+         * WalksOut
+         * @description The walks of a visit, the one for its reason first.
+         */
+        WalksOut: {
+            /** Walks */
+            walks: components["schemas"]["WalkOut"][];
         };
         /**
          * ClosingLineOut
@@ -2869,32 +2946,86 @@ export interface components {
             note: string;
         };
         /**
-         * Vocabulary
-         * @description What can be picked: things done, things found, devices for jumpers, words that begin readings.
+         * BesideOut
+         * @description A question beside a finding, and its answers as words of the line.
          */
-        Vocabulary: {
-            /** Done */
-            done: components["schemas"]["WordOut"][];
+        BesideOut: {
+            /** Label */
+            label: string;
+            /** Words */
+            words: string[];
+        };
+        /**
+         * PartWords
+         * @description All that can be picked at one part. ``usual``: it is looked at on visits of this kind.
+         */
+        PartWords: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** Usual */
+            usual: boolean;
             /** Found */
             found: components["schemas"]["WordOut"][];
+            /** Done */
+            done: components["schemas"]["WordOut"][];
             /** Jumpers */
             jumpers: components["schemas"]["WordOut"][];
-            /** Other */
-            other: components["schemas"]["WordOut"][];
+            /** Beside */
+            beside: components["schemas"]["BesideOut"][];
+        };
+        /**
+         * PathName
+         * @description A path of the unit.
+         */
+        PathName: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * Vocabulary
+         * @description What can be picked, part by part, the usual ones first; ``elsewhere`` is followed by a place.
+         */
+        Vocabulary: {
+            /** Paths */
+            paths: components["schemas"]["PathName"][];
+            /** Parts */
+            parts: components["schemas"]["PartWords"][];
+            /** Elsewhere */
+            elsewhere: components["schemas"]["WordOut"][];
         };
         /**
          * WordOut
-         * @description A line that can be picked instead of typed.
+         * @description A line that can be picked instead of typed; ``short`` is what stands beside its part's name.
          */
         WordOut: {
             /** Line */
             line: string;
             /** Text */
             text: string;
+            /** Short */
+            short: string;
             /** Station */
             station: string;
             /** Level */
             level: number;
+        };
+        /**
+         * ChipOut
+         * @description How a reading may have been read: ``line`` is what a touch makes of the line.
+         */
+        ChipOut: {
+            /** Label */
+            label: string;
+            /** On */
+            on: boolean;
+            /** Line */
+            line: string;
         };
         /**
          * DangerOut
@@ -2951,6 +3082,8 @@ export interface components {
             problems: components["schemas"]["LineProblem"][];
             /** Asks */
             asks: components["schemas"]["LineQuestion"][];
+            /** Chips */
+            chips: components["schemas"]["ChipOut"][];
             /** Unread */
             unread: string[];
             /** Offers Note */
@@ -3734,7 +3867,7 @@ export interface components {
              * Sort
              * @enum {string}
              */
-            sort: "circuit" | "kind" | "model";
+            sort: "circuit" | "kind" | "model" | "walk";
             /** Documents */
             documents: components["schemas"]["DocumentRow"][];
             choices: components["schemas"]["Choices"];
@@ -3989,6 +4122,55 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * WalkCheck
+         * @description Either ``problem``, or the stops with their choices, and what could be added.
+         */
+        WalkCheck: {
+            problem: components["schemas"]["ProblemOut"] | null;
+            /** Stops */
+            stops: components["schemas"]["WalkStopRow"][];
+            /** More */
+            more: components["schemas"]["WalkMore"][];
+            /** Walks */
+            walks: components["schemas"]["Named"][];
+        };
+        /**
+         * WalkMore
+         * @description A stop that could be added: the document of it.
+         */
+        WalkMore: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Stop */
+            stop: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * WalkStopRow
+         * @description One stop of a walk as it is edited, with what can be answered at its part.
+         *
+         *     ``there``: a unit of the kind has it; a stop that it does not have is left out of its walk.
+         */
+        WalkStopRow: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** There */
+            there: boolean;
+            /** Proves */
+            proves: boolean;
+            /** Found */
+            found: components["schemas"]["Named"][];
+            /** Did */
+            did: components["schemas"]["Named"][];
+            /** Read */
+            read: components["schemas"]["Named"][];
         };
         /**
          * AnswerOut
@@ -4586,6 +4768,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ArrivalOut"];
+                };
+            };
+        };
+    };
+    havrin_server_visits_views_visit_walks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalksOut"];
                 };
             };
         };
@@ -5565,7 +5769,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                sort: "circuit" | "kind" | "model";
+                sort: "circuit" | "kind" | "model" | "walk";
             };
             cookie?: never;
         };
@@ -5587,7 +5791,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                sort: "circuit" | "kind" | "model";
+                sort: "circuit" | "kind" | "model" | "walk";
             };
             cookie?: never;
         };
@@ -5680,6 +5884,30 @@ export interface operations {
             };
         };
     };
+    havrin_server_shop_views_check_walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DocumentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkCheck"];
+                };
+            };
+        };
+    };
     havrin_server_shop_views_model_form: {
         parameters: {
             query?: never;
@@ -5731,7 +5959,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                sort: "circuit" | "kind" | "model";
+                sort: "circuit" | "kind" | "model" | "walk";
                 key: string;
             };
             cookie?: never;

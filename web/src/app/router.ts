@@ -50,6 +50,7 @@ export const router = createRouter({
         { path: 'model', component: () => import('@/features/shop/ModelEditor.vue') },
         { path: 'kind', component: () => import('@/features/shop/KindEditor.vue') },
         { path: 'circuit', component: () => import('@/features/shop/CircuitEditor.vue') },
+        { path: 'walk', component: () => import('@/features/shop/WalkEditor.vue') },
         { path: 'rules', component: () => import('@/features/house/HouseRules.vue') },
       ],
     },

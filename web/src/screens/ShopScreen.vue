@@ -8,6 +8,7 @@ const SORTS = [
   { path: '/shop/model', name: 'Models' },
   { path: '/shop/kind', name: 'Kinds of units' },
   { path: '/shop/circuit', name: 'Circuits' },
+  { path: '/shop/walk', name: 'Walks' },
   { path: '/shop/rules', name: 'House rules' },
 ]
 const sort = computed(() => SORTS.find((row) => row.path === route.path) ?? SORTS[0]!)

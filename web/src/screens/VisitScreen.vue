@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import type { Schemas } from '@/api/client'
 import EntryBar from '@/features/entry/EntryBar.vue'
-import PickList, { type ListName } from '@/features/entry/PickList.vue'
+import PickList from '@/features/entry/PickList.vue'
+import { usePicking } from '@/features/entry/usePicking'
 import SuspectsPanel from '@/features/string/SuspectsPanel.vue'
 import StationSheet from '@/features/unit/StationSheet.vue'
 import type { ViewName } from '@/features/visit/keyboard'
@@ -13,6 +14,7 @@ import NotLoaded from '@/features/visit/NotLoaded.vue'
 import PhoneSheet from '@/features/visit/PhoneSheet.vue'
 import StandingPanel from '@/features/visit/StandingPanel.vue'
 import TapeSide from '@/features/visit/TapeSide.vue'
+import { useBarOfVisit } from '@/features/visit/useBarOfVisit'
 import { useFetchAhead } from '@/features/visit/useFetchAhead'
 import { useVisit } from '@/features/visit/useVisit'
 import { useVisitKeys } from '@/features/visit/useVisitKeys'
@@ -38,9 +40,12 @@ const missing = useFetchAhead(Object.values(VIEW_FILES))
 const { page, error, stale, replace } = useVisit(() => props.id)
 const writing = useWriting(() => props.id, replace)
 const waiting = writing.waiting
+const picking = usePicking({
+  write: (line) => void writing.write(line),
+  photo: (file) => void writing.photo(file),
+})
 const view = computed<ViewName>(() => route.meta.view ?? 'unit')
 const sheet = ref<'none' | 'standing' | 'tape'>('none')
-const list = ref<ListName | null>(null)
 const stationKey = ref('')
 const figure = ref<Schemas['Explained'] | null>(null)
 const showKeys = ref(false)
@@ -56,14 +61,7 @@ const station = computed(() =>
   page.value?.paths.flatMap((path) => path.stations).find((s) => s.key === stationKey.value),
 )
 
-/** A visit begins at its last stage, with an analyzer that is in date. */
-function resetBar(): void {
-  bar.stage = page.value?.stages.at(-1)?.key ?? null
-  bar.correcting = null
-  const analyzer = page.value?.instruments.find((i) => i.kind === 'analyzer' && i.in_date)
-  bar.instrument = analyzer?.id ?? null
-}
-watch(() => page.value?.id, resetBar, { immediate: true })
+useBarOfVisit(page)
 
 const go = (to: ViewName) => void router.replace({ name: `visit-${to}`, params: { id: props.id } })
 
@@ -82,10 +80,6 @@ function answer(line: string): void {
   sheet.value = 'none'
   void writing.write(line)
 }
-function pick(line: string): void {
-  list.value = null
-  bar.begin(line)
-}
 function openStation(key: string): void {
   sheet.value = 'none'
   if (!key) return
@@ -98,7 +92,7 @@ useVisitKeys(() => !!page.value, {
   bar: () => bar.focus(),
   next: beginNext,
   phase: (phase) => (bar.phase = phase),
-  jumpers: () => (list.value = 'jumpers'),
+  jumpers: () => picking.open('jumpers'),
   theme: () => theme.toggle(),
   keys: () => (showKeys.value = true),
 })
@@ -111,6 +105,7 @@ provideDesk({
   replace,
   begin,
   write: (line) => void writing.write(line),
+  pick: (part, name = 'found') => picking.open(name, part),
   why: (asked) => (figure.value = asked),
   suspect: (found) => (suspects.value = found),
 })
@@ -150,7 +145,7 @@ provideDesk({
       <TapeSide :page="page" :writing="writing" />
     </aside>
     <button v-else class="pull" @click="sheet = 'tape'">
-      Tape · {{ page.tape.length }} lines
+      Tape · {{ page.tape.length }} {{ page.tape.length === 1 ? 'line' : 'lines' }}
       <b v-if="page.tape[0]">{{ page.tape[0].text }} {{ page.tape[0].value }}</b>
     </button>
     <EntryBar
@@ -159,7 +154,7 @@ provideDesk({
       :narrow="narrow"
       @write="writing.write"
       @correct="(text) => bar.correcting && writing.correctEntry(bar.correcting.id, text)"
-      @list="(name) => (list = name)"
+      @list="(name) => picking.open(name)"
       @photo="writing.photo"
     />
 
@@ -179,11 +174,14 @@ provideDesk({
     />
     <PickList
       :visit="id"
-      :list="list"
+      :list="picking.list.value"
+      :at="picking.part.value"
       :station="bar.station"
       :narrow="narrow"
-      @pick="pick"
-      @close="list = null"
+      @write="picking.write"
+      @begin="picking.begin"
+      @photo="picking.photo"
+      @close="picking.close"
     />
     <VisitDialogs v-model:figure="figure" v-model:keys="showKeys" />
   </div>

@@ -13,6 +13,7 @@ export function deskSpy(more: Partial<Desk> = {}): Desk {
     open: vi.fn(),
     write: vi.fn(),
     why: vi.fn(),
+    pick: vi.fn(),
     suspect: vi.fn(),
     ...more,
   }

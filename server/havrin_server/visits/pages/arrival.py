@@ -1,11 +1,10 @@
-"""The Arrival view: triage, walk, codes, and what the unit was like when it was healthy."""
+"""The Arrival view: triage, codes, and what the unit was like when it was healthy."""
 
 from havrin_core.machine.circuit.codes import code_style
 from havrin_core.quantities.display import sentence
 from havrin_core.quantities.formats import day_words
 from havrin_core.rules.model import TELL
 from havrin_core.standing import arrival
-from havrin_core.wording.choices import finding
 from havrin_core.wording.entries import echo
 from havrin_core.wording.steps import GAS_SMELL, code_note
 from havrin_core.workings.dual_fuel import AXIS_K, RUNS, Axis, axis_of
@@ -18,13 +17,10 @@ from havrin_server.visits.schemas.arrival import (
     ArrivalOut,
     AxisOut,
     CodeOut,
-    LookOut,
     MarkOut,
     NeighbourOut,
     SpanOut,
-    StopOut,
     TriageOut,
-    WalkOut,
 )
 
 
@@ -35,7 +31,6 @@ def arrival_page(visit: Visit, system: str) -> ArrivalOut:
     before = [earlier_out(pk, system) for pk in earlier_visits(visit).values_list("pk", flat=True)]
     return ArrivalOut(
         triage=[TriageOut.of(question) for question in arrival.triage(unit, tape)],
-        walks=[_walk(walk) for walk in arrival.walk(unit)],
         codes=[CodeOut(pattern=pattern, meaning=meaning) for pattern, meaning in unit.codes.items()],
         code_style=code_style(unit.codes),
         code_note=code_note(arrival.code_before_reset(tape)),
@@ -97,13 +92,3 @@ def _neighbour(name: str, entry: TapeEntry | None, visit: Visit, system: str) ->
         supply=shown_if(entry.value_si, "pressure", system) if entry else None,
         day=entry.at.astimezone(visit.unit.site.zoneinfo()).date() if entry else None,
     )
-
-
-def _walk(walk: arrival.Walk) -> WalkOut:
-    stops = [StopOut.of(stop, looks=[_look(part, like) for part, like in stop.findings]) for stop in walk.stops]
-    return WalkOut.of(walk, stops=stops)
-
-
-def _look(part: str, like: str) -> LookOut:
-    found = finding(part, like)
-    return LookOut.of(found, weight=found.level)

@@ -19,30 +19,6 @@ class TriageOut(ViewModel):
     answered: str
 
 
-class LookOut(ViewModel):
-    """A finding that can be written with two touches; ``weight`` is its level, 0 for a clearing look."""
-
-    line: str
-    text: str
-    weight: int
-
-
-class StopOut(ViewModel):
-    """A station of the walk."""
-
-    station: str
-    name: str
-    looks: list[LookOut]
-
-
-class WalkOut(ViewModel):
-    """A path of the walk."""
-
-    path: str
-    name: str
-    stops: list[StopOut]
-
-
 class CodeOut(ViewModel):
     """A code of the control's chart."""
 
@@ -88,7 +64,6 @@ class ArrivalOut(ViewModel):
     """The Arrival view of a visit. ``code_style`` tells how the control shows its codes."""
 
     triage: list[TriageOut]
-    walks: list[WalkOut]
     codes: list[CodeOut]
     code_style: str  # flashes, beats, colours or digits
     code_note: str

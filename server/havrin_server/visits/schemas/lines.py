@@ -62,6 +62,14 @@ class DangerOut(ViewModel):
     first: str
 
 
+class ChipOut(ViewModel):
+    """How a reading may have been read: ``line`` is what a touch makes of the line."""
+
+    label: str
+    on: bool
+    line: str
+
+
 class ReadBack(ViewModel):
     """What was understood of a line; ``unread`` are the words that nothing used."""
 
@@ -69,6 +77,7 @@ class ReadBack(ViewModel):
     dangers: list[DangerOut]
     problems: list[LineProblem]
     asks: list[LineQuestion]
+    chips: list[ChipOut]
     unread: list[str]
     offers_note: bool
     doubts: list[Words]
@@ -91,18 +100,45 @@ class CorrectionIn(Incoming):
 
 
 class WordOut(ViewModel):
-    """A line that can be picked instead of typed."""
+    """A line that can be picked instead of typed; ``short`` is what stands beside its part's name."""
 
     line: str
     text: str
+    short: str
     station: str
     level: int
 
 
-class Vocabulary(ViewModel):
-    """What can be picked: things done, things found, devices for jumpers, words that begin readings."""
+class BesideOut(ViewModel):
+    """A question beside a finding, and its answers as words of the line."""
 
-    done: list[WordOut]
+    label: str
+    words: list[str]
+
+
+class PartWords(ViewModel):
+    """All that can be picked at one part. ``usual``: it is looked at on visits of this kind."""
+
+    key: str
+    name: str
+    path: str
+    usual: bool
     found: list[WordOut]
+    done: list[WordOut]
     jumpers: list[WordOut]
-    other: list[WordOut]
+    beside: list[BesideOut]
+
+
+class PathName(ViewModel):
+    """A path of the unit."""
+
+    key: str
+    name: str
+
+
+class Vocabulary(ViewModel):
+    """What can be picked, part by part, the usual ones first; ``elsewhere`` is followed by a place."""
+
+    paths: list[PathName]
+    parts: list[PartWords]
+    elsewhere: list[WordOut]

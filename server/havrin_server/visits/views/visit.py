@@ -18,6 +18,7 @@ from havrin_server.visits.pages.read_back import read_back_page
 from havrin_server.visits.pages.string import meter_out, string_page
 from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.pages.vocabulary import pickable_lines
+from havrin_server.visits.pages.walks import walks_page
 from havrin_server.visits.pages.workings import workings_page
 from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.arrival import ArrivalOut
@@ -32,6 +33,7 @@ from havrin_server.visits.schemas.lines import (
 )
 from havrin_server.visits.schemas.string import MeterOut, StringOut
 from havrin_server.visits.schemas.visit import CloseIn, VisitPage
+from havrin_server.visits.schemas.walks import WalksOut
 from havrin_server.visits.schemas.workings import WorkingsOut
 from havrin_server.visits.signals import visit_closed
 from havrin_server.visits.views.addresses import record_address
@@ -51,6 +53,13 @@ def arrival(request: SignedIn, visit_id: int) -> ArrivalOut:
     """Return what is asked and looked at before anything is touched."""
     require(request.user, "read")
     return arrival_page(find_visit(visit_id, request.user), request.user.unit_system)
+
+
+@router.get("/visits/{int:visit_id}/walks", response=WalksOut)
+def walks(request: SignedIn, visit_id: int) -> WalksOut:
+    """Return the walks of the visit: what is looked at and read in order, with what was said so far."""
+    require(request.user, "read")
+    return walks_page(find_visit(visit_id, request.user), request.user.unit_system)
 
 
 @router.get("/visits/{int:visit_id}/closing", response=ClosingOut)
@@ -92,7 +101,7 @@ def meter(request: SignedIn, visit_id: int, state: str, a: str, b: str) -> Meter
 def vocabulary(request: SignedIn, visit_id: int) -> Vocabulary:
     """Return the lines that can be picked at the visit's unit."""
     require(request.user, "read")
-    return pickable_lines(find_visit(visit_id, request.user).described())
+    return pickable_lines(find_visit(visit_id, request.user))
 
 
 @router.get("/visits/{int:visit_id}/version", response=int)

@@ -10,7 +10,6 @@ import CodeCard from './CodeCard.vue'
 import FirstMinute from './FirstMinute.vue'
 import FirstYou from './FirstYou.vue'
 import LockoutAxis from './LockoutAxis.vue'
-import PathWalk from './PathWalk.vue'
 
 const props = defineProps<{ page: Schemas['VisitPage'] }>()
 const desk = useDesk()
@@ -73,7 +72,9 @@ function supplyOf(neighbour: Schemas['NeighbourOut']): string {
       </Card>
       <CodeCard v-if="!data.code_first && data.codes.length" :arrival="data" />
     </div>
-    <PathWalk class="wide" :page="page" :walks="data.walks" />
+    <RouterLink class="wide btn" :to="{ name: 'visit-walk', params: { id: page.id } }">
+      Walk through the unit, part by part
+    </RouterLink>
   </div>
 </template>
 

@@ -9,7 +9,6 @@ import CodeRead from './CodeRead.vue'
 import CodeTapper from './CodeTapper.vue'
 import FirstMinute from './FirstMinute.vue'
 import FirstYou from './FirstYou.vue'
-import PathWalk from './PathWalk.vue'
 
 const earlier = (day: string, more = {}): Schemas['EarlierVisit'] => ({
   id: 1,
@@ -167,35 +166,5 @@ describe('the code', () => {
     const again = tapper.findAll('button').find((b) => b.text() === 'Again')!
     await again.trigger('click')
     expect(said(tapper)).toContain('Tap the colour at each flash.')
-  })
-})
-
-describe('looks along the paths', () => {
-  const look = { line: 'found burners rusty', text: 'Burners: rusty', weight: 2 }
-  const walks = [
-    { path: 'fire', name: 'Fire', stops: [{ station: 'burner', name: 'Burner', looks: [look] }] },
-  ]
-  const show = (tape: object[] = []) => {
-    const desk = deskSpy()
-    return {
-      desk,
-      panel: mount(PathWalk, { props: { page: page({ tape }), walks }, ...onDesk(desk) }),
-    }
-  }
-  it('are written with two touches', async () => {
-    const { desk, panel } = show()
-    expect(panel.find('.look').exists()).toBe(false)
-    await panel.get('.where').trigger('click')
-    await panel.get('.look').trigger('click')
-    expect(desk.begin).toHaveBeenCalledWith('found burners rusty', 'burner')
-  })
-  it('count what was found there, and no more what was struck', () => {
-    const entry = { kind: 'condition', text: 'Burners: rusty', corrected_by: null }
-    expect(show([entry]).panel.get('.where .muted').text()).toBe('1')
-    expect(
-      show([{ ...entry, corrected_by: 'x' }])
-        .panel.get('.where .muted')
-        .text(),
-    ).toBe('')
   })
 })

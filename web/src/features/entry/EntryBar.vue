@@ -38,6 +38,7 @@ const { options, active, keep, pressed } = useOptions(() => props.page.id, text,
 const isWrong = computed(
   () =>
     !!said.value &&
+    !bar.waits &&
     said.value.problems.length + said.value.asks.length + said.value.unread.length > 0,
 )
 const likely = computed(() => props.page.standing.missing.map((m) => m.starter))
@@ -62,6 +63,7 @@ async function submit(): Promise<void> {
   if (understood && !understood.writable) return
   if (bar.correcting) emit('correct', typed)
   else emit('write', typed)
+  bar.sent = { line: typed }
   keep(typed)
   text.value = ''
 }
@@ -108,7 +110,7 @@ function leave(): void {
 <template>
   <footer class="bar" aria-label="Entry bar">
     <SaidBack
-      :said="said"
+      :said="bar.waits ? null : said"
       :text="text"
       :silent="silent"
       :correcting="bar.correcting?.text ?? ''"
@@ -116,7 +118,7 @@ function leave(): void {
       @take="take"
       @choose="choose"
     />
-    <WordList :id="LIST" :options="options" :active="active" @choose="choose" />
+    <WordList :id="LIST" :options="bar.waits ? [] : options" :active="active" @choose="choose" />
     <form class="line" @submit.prevent="submit">
       <button
         type="button"
@@ -147,6 +149,21 @@ function leave(): void {
         @focus="entering = true"
         @press="pressed"
       />
+      <template v-if="narrow && !entering">
+        <button
+          v-for="action in bar.actions"
+          :key="action.name"
+          type="button"
+          class="side"
+          @click="action.run"
+        >
+          {{ action.name }}
+        </button>
+        <template v-if="!bar.actions.length">
+          <button type="button" class="side" @click="emit('list', 'found')">Found</button>
+          <button type="button" class="side" @click="emit('list', 'done')">Did</button>
+        </template>
+      </template>
       <template v-if="!narrow">
         <button type="button" class="side" @click="emit('list', 'done')">Did…</button>
         <button type="button" class="side" @click="emit('list', 'found')">Found…</button>
@@ -162,6 +179,7 @@ function leave(): void {
       :likely="likely"
       :two-stage="page.stages.length > 1"
       :letters="letters"
+      :actions="bar.actions"
       @press="press"
       @begin="bar.begin"
       @list="(name) => emit('list', name)"

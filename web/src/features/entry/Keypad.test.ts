@@ -3,7 +3,7 @@ import { expect, it } from 'vitest'
 import Keypad from './Keypad.vue'
 
 const pad = (likely: string[], twoStage = false) =>
-  mount(Keypad, { props: { likely, twoStage, letters: false } })
+  mount(Keypad, { props: { likely, twoStage, letters: false, actions: [] } })
 
 it('presses digits, point and sign', async () => {
   const wrapper = pad([])

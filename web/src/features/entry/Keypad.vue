@@ -1,7 +1,13 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import type { BarAction } from '@/parts/desk/bar'
 
-const props = defineProps<{ likely: string[]; twoStage: boolean; letters: boolean }>()
+const props = defineProps<{
+  likely: string[]
+  twoStage: boolean
+  letters: boolean
+  actions: BarAction[]
+}>()
 const emit = defineEmits<{
   press: [key: string]
   begin: [starter: string]
@@ -22,6 +28,9 @@ const words = computed(() => [
 <template>
   <div class="pad" @mousedown.prevent>
     <div class="likely" aria-label="Likely next">
+      <button v-for="action in actions" :key="action.name" type="button" @click="action.run">
+        {{ action.name }}
+      </button>
       <button
         v-for="starter in starters"
         :key="starter"

@@ -1,89 +1,113 @@
 <script setup lang="ts">
 import { NDrawer, NDrawerContent, NInput } from 'naive-ui'
 import { computed, ref, watch } from 'vue'
-import { levelState } from '@/ui/levels'
-import StateMark from '@/ui/StateMark.vue'
+import type { Schemas } from '@/api/client'
+import PickLines from './PickLines.vue'
+import PickParts from './PickParts.vue'
 import { useWords } from './useWords'
 
 export type ListName = 'done' | 'found' | 'jumpers'
+/** Path, part, then what it is like or what was done: two or three touches write a line. `at`: the part that it opens at. */
 const props = defineProps<{
   visit: number
   list: ListName | null
+  at: string
   station: string
   narrow: boolean
 }>()
-const emit = defineEmits<{ pick: [line: string]; close: [] }>()
+const emit = defineEmits<{
+  write: [line: string]
+  begin: [line: string]
+  photo: [file: File, station: string]
+  close: []
+}>()
 const TITLES = {
   done: 'What was done?',
   found: 'What was found?',
-  jumpers: 'Jumpers, leads, tees, taps, safety devices',
+  jumpers: 'Left abnormal, proved',
 }
 const { data: words } = useWords(() => props.visit)
-const SHOWN = 120 // more than anybody scrolls: the field above narrows it
-const filter = ref('')
+const search = ref('')
+const chosen = ref('')
 watch(
-  () => props.list,
-  () => (filter.value = ''),
+  () => [props.list, props.at],
+  () => ([search.value, chosen.value] = ['', props.at]),
 )
-const rows = computed(() => {
-  const all = props.list && words.value ? words.value[props.list] : []
-  const kept = all.filter((row) =>
-    (row.text + row.line).toLowerCase().includes(filter.value.toLowerCase()),
-  )
-  return [
-    ...kept.filter((row) => row.station === props.station),
-    ...kept.filter((row) => row.station !== props.station),
-  ]
-})
+const linesOf = (part: Schemas['PartWords']) => (props.list ? part[props.list] : [])
+const parts = computed(() => (words.value?.parts ?? []).filter((part) => linesOf(part).length))
+const part = computed(() => words.value?.parts.find((one) => one.key === chosen.value))
+const wanted = computed(() => search.value.trim().toLowerCase())
+/** Lines that what is searched for stands in; they are offered whole. */
+const hits = computed(() =>
+  wanted.value.length < 2
+    ? []
+    : parts.value
+        .flatMap(linesOf)
+        .filter((line) => `${line.text} ${line.line}`.toLowerCase().includes(wanted.value)),
+)
 </script>
 
 <template>
   <NDrawer
     :show="list !== null"
-    :width="420"
-    :height="'75%'"
+    :width="440"
+    height="80%"
     :placement="narrow ? 'bottom' : 'right'"
     @update:show="emit('close')"
   >
     <NDrawerContent :title="list ? TITLES[list] : ''" closable>
-      <NInput v-model:value="filter" placeholder="Narrow the list" clearable />
-      <ul>
-        <li v-for="row in rows.slice(0, SHOWN)" :key="row.line">
-          <button @click="emit('pick', row.line)">
-            <StateMark v-if="row.level" :state="levelState(row.level)" :size="14" />
-            <span>{{ row.text }}</span>
-            <small>{{ row.line }}</small>
-          </button>
-        </li>
-      </ul>
-      <p v-if="rows.length > SHOWN" class="muted">
-        {{ rows.length - SHOWN }} more: narrow the list.
-      </p>
-      <p v-if="!rows.length" class="muted">Nothing of that name. A note can say anything: note …</p>
+      <template v-if="list && part">
+        <button class="btn back" @click="chosen = ''">‹ All parts</button>
+        <PickLines
+          :key="part.key"
+          :part="part"
+          :list="list"
+          @write="(line) => emit('write', line)"
+          @begin="(line) => emit('begin', line)"
+          @photo="(file, station) => emit('photo', file, station)"
+        />
+      </template>
+      <template v-else-if="list">
+        <NInput v-model:value="search" placeholder="Search parts and lines" clearable />
+        <PickParts
+          :parts="parts"
+          :paths="words?.paths ?? []"
+          :station="station"
+          :search="wanted"
+          :hits="hits"
+          @choose="(key) => (chosen = key)"
+          @write="(line) => emit('write', line)"
+          @begin="(line) => emit('begin', line)"
+        />
+        <template v-if="list === 'jumpers'">
+          <h3>At another place</h3>
+          <div class="places">
+            <button
+              v-for="line in words?.elsewhere ?? []"
+              :key="line.line"
+              class="btn"
+              @click="emit('begin', line.line)"
+            >
+              {{ line.short }} …
+            </button>
+          </div>
+        </template>
+      </template>
     </NDrawerContent>
   </NDrawer>
 </template>
 
 <style scoped>
-ul {
-  list-style: none;
-  margin: 10px 0 0;
-  padding: 0;
+.back {
+  margin-bottom: 10px;
 }
-button {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  width: 100%;
-  min-height: 46px;
-  border: 0;
-  border-bottom: 1px dashed var(--line);
-  background: none;
-  text-align: left;
+h3 {
+  margin: 16px 0 6px;
+  font-size: 16px;
 }
-small {
-  margin-left: auto;
-  color: var(--muted);
-  font-size: 14px;
+.places {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 7px;
 }
 </style>

@@ -16,6 +16,7 @@ const ask = computed(() => props.said?.asks[0])
 const unread = computed(() => props.said?.unread ?? [])
 const echo = computed(() => props.said?.echo ?? [])
 const doubts = computed(() => props.said?.doubts ?? [])
+const chips = computed(() => props.said?.chips ?? [])
 const kept = computed(() => props.silent && !!props.text)
 const shown = computed(
   () =>
@@ -45,6 +46,19 @@ const danger = (entry: number) => props.said?.dangers.find((one) => one.entry ==
         <strong v-if="danger(entry)">First: {{ danger(entry)?.first }}.</strong>
       </li>
     </ul>
+    <div v-if="chips.length" class="chips" role="group" aria-label="How it was read">
+      <button
+        v-for="chip in chips"
+        :key="chip.label"
+        type="button"
+        class="chip"
+        :class="{ on: chip.on }"
+        :aria-pressed="chip.on"
+        @click="$emit('choose', chip.line)"
+      >
+        {{ chip.label }}
+      </button>
+    </div>
     <p v-for="doubt in doubts" :key="doubt" class="problem" data-test="doubt">{{ doubt }}</p>
     <p v-if="problem" class="problem">
       {{ problem.text }}
@@ -113,6 +127,27 @@ p {
   border-radius: 5px;
   background: var(--danger-ground);
   color: var(--out);
+}
+.chips {
+  display: flex;
+  gap: 6px;
+  padding: 6px 0 2px;
+  overflow-x: auto;
+}
+.chip {
+  flex: none;
+  min-height: 44px;
+  padding: 0 11px;
+  border: 1px solid var(--bar-line);
+  border-radius: 22px;
+  background: none;
+  color: var(--bar-ink);
+  font-size: 15px;
+}
+.chip.on {
+  border-color: var(--bar-ink);
+  background: var(--bar-ink);
+  color: var(--bar);
 }
 .problem {
   color: var(--asks);

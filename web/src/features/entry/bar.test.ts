@@ -11,6 +11,7 @@ const understood = (more: Partial<Schemas['ReadBack']> = {}): Schemas['ReadBack'
   dangers: [],
   problems: [],
   asks: [],
+  chips: [],
   unread: [],
   offers_note: false,
   doubts: [],
@@ -111,12 +112,28 @@ describe('the field', () => {
 })
 
 describe('what the line may become', () => {
-  const word = (line: string, level = 2) => ({ line, text: line, station: '', level })
+  const word = (line: string, level = 2) => ({ line, text: line, short: line, station: '', level })
+  const part = (more: object) => ({
+    key: 'p',
+    name: 'P',
+    path: '',
+    usual: false,
+    found: [],
+    done: [],
+    jumpers: [],
+    beside: [],
+    ...more,
+  })
   const words = {
-    found: [word('found flame rod dirty'), word('found flame rod ok', 0), word('found vent wet')],
-    done: [word('did clean flame rod')],
-    jumpers: [word('jump limit')],
-    other: [],
+    paths: [],
+    elsewhere: [],
+    parts: [
+      part({
+        found: [word('found flame rod dirty'), word('found flame rod ok', 0)],
+        done: [word('did clean flame rod')],
+      }),
+      part({ found: [word('found vent wet')], jumpers: [word('jump limit')] }),
+    ],
   }
   const lines = (typed: string) => completions(typed, words).map((one) => one.line)
   it('is what every typed word begins, in their order', () => {

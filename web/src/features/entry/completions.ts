@@ -33,8 +33,11 @@ export function completions(typed: string, words: Schemas['Vocabulary'] | undefi
   const [, before = '', clause = ''] = CLAUSE.exec(typed) ?? []
   const said = clause.toLowerCase().split(/\s+/).filter(Boolean)
   if (!words || said.join('').length < LEAST_LETTERS || /^[^a-z]/i.test(clause.trim())) return []
-  const notGood = words.found.filter((row) => row.level > 0) // that something is in order is said, never offered
-  const all: Word[] = [...notGood, ...words.done, ...words.jumpers]
+  const all: Word[] = words.parts.flatMap((part) => [
+    ...part.found.filter((row) => row.level > 0), // that something is in order is said, never offered
+    ...part.done,
+    ...part.jumpers,
+  ])
   return all
     .filter(
       (row) => !row.line.endsWith(' ') && fits(said, plain(row.line).toLowerCase().split(' ')),

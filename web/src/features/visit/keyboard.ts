@@ -1,9 +1,10 @@
 import type { Phase } from '@/parts/desk/bar'
 
 export type ViewName =
-  'arrival' | 'unit' | 'flue' | 'gas' | 'draft' | 'air' | 'string' | 'exchanger' | 'close'
+  'arrival' | 'walk' | 'unit' | 'flue' | 'gas' | 'draft' | 'air' | 'string' | 'exchanger' | 'close'
 export const VIEWS: { view: ViewName; name: string; key: string }[] = [
   { view: 'arrival', name: 'Arrival', key: '0' },
+  { view: 'walk', name: 'Walk', key: 'w' },
   { view: 'unit', name: 'Unit', key: '1' },
   { view: 'flue', name: 'Flue', key: '2' },
   { view: 'gas', name: 'Gas', key: '3' },

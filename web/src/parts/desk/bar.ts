@@ -1,8 +1,14 @@
 import { defineStore } from 'pinia'
-import { nextTick, ref } from 'vue'
+import { computed, nextTick, ref, shallowRef } from 'vue'
 
 export type Phase = 'found' | 'left' | 'trial'
 const PHASES: Phase[] = ['found', 'left', 'trial']
+
+/** A button beside the field of the bar. */
+export interface BarAction {
+  name: string
+  run: () => void
+}
 
 /** What stands in the entry bar, and the phase and stage that the next line belongs to. */
 export const useBar = defineStore('bar', () => {
@@ -11,16 +17,39 @@ export const useBar = defineStore('bar', () => {
   const stage = ref<string | null>(null)
   const station = ref('')
   const instrument = ref<number | null>(null)
+  /** Words that were put into the bar for the rest to be typed behind. */
+  const begun = ref('')
+  /** The line that was written last. */
+  const sent = ref<{ line: string } | null>(null)
+  /** What a view offers beside the field instead of the lists, on a narrow screen. */
+  const actions = shallowRef<BarAction[]>([])
   const correcting = ref<{ id: string; text: string } | null>(null)
   let field: HTMLInputElement | null = null
 
   const attach = (element: HTMLInputElement | null) => (field = element)
   const focus = () => void nextTick(() => field?.focus())
   function begin(starter: string): void {
-    text.value = starter
+    begun.value = text.value = starter
     focus()
   }
+  /** True while nothing was typed behind words that were put into the bar: there is nothing to say of them yet. */
+  const waits = computed(() => /\s$/.test(text.value) && text.value === begun.value)
   const turnPhase = () =>
     (phase.value = PHASES[(PHASES.indexOf(phase.value) + 1) % PHASES.length] ?? 'found')
-  return { text, phase, stage, station, instrument, correcting, attach, focus, begin, turnPhase }
+  return {
+    text,
+    phase,
+    stage,
+    station,
+    instrument,
+    waits,
+    begun,
+    sent,
+    actions,
+    correcting,
+    attach,
+    focus,
+    begin,
+    turnPhase,
+  }
 })

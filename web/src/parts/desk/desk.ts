@@ -16,6 +16,8 @@ export interface Desk {
   open: (station: string) => void
   /** Writes a whole line. */
   write: (line: string) => void
+  /** Opens the list of all that a part may be like, or that is done to it. */
+  pick: (part: string, list?: 'found' | 'done') => void
   /** Shows how a figure came about. */
   why: (figure: Schemas['Explained']) => void
   /** Shows the suspects beside the view. */
