@@ -92,3 +92,11 @@ def test_a_chip_says_how_a_reading_was_read(sign_in):
     expect(page.locator(".chip.on")).to_have_text("neighbour firing")
     page.locator(".chip.on").click()
     expect(page.locator("input[name=line]")).to_have_value("supply 6.4")
+
+
+def test_an_offered_step_is_passed_over_and_another_one_offered(sign_in):
+    page = on_phone(sign_in, "B-1")
+    first = page.locator(".offered .offer b").inner_text()
+    page.get_by_role("button", name="Not possible here").click()
+    expect(page.locator(".offered .offer b")).not_to_have_text(first)
+    expect(page.locator(".pull")).to_contain_text("Passed over")

@@ -8,6 +8,7 @@ from havrin_core.search.model import Offer, Outlook, Suspect
 from havrin_core.search.visit_search import outlook_of
 from havrin_core.tape.entries import Entry
 from havrin_core.wording.phrases import words
+from havrin_core.wording.steps import passes
 
 
 def search_row(unit: Unit, rules: HouseRules, entries: tuple[Entry, ...]) -> dict[str, Any]:
@@ -40,9 +41,13 @@ def _suspect(suspect: Suspect) -> list[dict[str, Any]]:
 
 
 def _offer(offer: Offer) -> dict[str, Any]:
+    typed = f"{offer.test.starter.rstrip()} …"  # a number goes in its place
     outcomes = [
-        {"line": "", "title": words(m.outcome), "probability": m.share, "then": m.first} for m in offer.meanings
+        {"line": m.line or typed, "title": words(m.outcome), "probability": m.share, "then": m.first}
+        for m in offer.meanings
     ]
+    impossible = passes(offer.test.key)[0]
+    outcomes.append({"line": impossible.line, "title": impossible.label, "probability": 0.0, "then": ""})
     return {
         "test": offer.test.key,
         "title": words(offer.test.name),

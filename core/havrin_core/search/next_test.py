@@ -4,6 +4,7 @@ from collections.abc import Mapping, Sequence
 from itertools import pairwise
 from math import erf, inf, log2, sqrt
 
+from havrin_core.facts.passed_over import LATER
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.virtual.run import DARK
 from havrin_core.search.inference import FINDS, Hypothesis, spread
@@ -12,6 +13,7 @@ from havrin_core.search.pictures import BAD, GOOD, Pictures
 from havrin_core.search.words import in_words
 
 CLEAR = 0.95
+NOTHING_PASSED: Mapping[str, str] = {}
 _GAP_SIGMAS = 1.0  # predictions nearer than this fall into one outcome
 _DUST = 1e-4
 _WORTH_BITS = 0.01
@@ -39,20 +41,33 @@ def allowed(test: Test, rules: HouseRules) -> bool:
 
 
 def offers(
-    pictures: Pictures, hypotheses: Sequence[Hypothesis], seen: Sequence[Observation], rules: HouseRules, most: int = 1
+    pictures: Pictures,
+    hypotheses: Sequence[Hypothesis],
+    seen: Sequence[Observation],
+    rules: HouseRules,
+    most: int = 1,
+    passed: Mapping[str, str] = NOTHING_PASSED,
 ) -> list[Offer]:
-    """Return up to ``most`` tests that were not done yet, most bits per minute first; none that tells nothing."""
+    """Return up to ``most`` tests that were not done yet, most bits per minute first; none that tells nothing.
+
+    What was ``passed`` over is not offered again; what was put off for later stands behind all others.
+    """
     done = {o.test for o in seen}
     weighed = pictured(pictures, hypotheses)
     worth: list[tuple[float, float, Test]] = []
     for test in pictures.tests.values():
-        if test.key in done or not allowed(test, rules) or (test.kind == "again" and "stops" not in done):
+        if (
+            passed.get(test.key, LATER) != LATER
+            or test.key in done
+            or not allowed(test, rules)
+            or (test.kind == "again" and "stops" not in done)
+        ):
             continue
         groups = outcome_groups(test, weighed)
         bits = _information(groups) if len(groups) > 1 else 0.0
         if bits > _WORTH_BITS:
             worth.append((bits / (test.minutes + _HANDICAP[test.kind]), bits, test))
-    worth.sort(key=lambda row: -row[0])
+    worth.sort(key=lambda row: (row[2].key in passed, -row[0]))
     return [Offer(test, bits, _meanings(pictures, test, weighed)) for _, bits, test in worth[:most]]
 
 

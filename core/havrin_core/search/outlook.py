@@ -1,12 +1,12 @@
 """Suspects and the next test from what was observed: the one entrance to this package."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.phrases import phrase
 from havrin_core.search.inference import Hypothesis, conflicts, shares
 from havrin_core.search.model import Conflict, Observation, Outlook, Suspect
-from havrin_core.search.next_test import CLEAR, offers
+from havrin_core.search.next_test import CLEAR, NOTHING_PASSED, offers
 from havrin_core.search.odds import Prior
 from havrin_core.search.pictures import Pictures
 
@@ -26,18 +26,20 @@ def outlook(
     against: Sequence[Conflict] = (),
     prior: Prior | None = None,
     others: int = _OTHERS,
+    passed: Mapping[str, str] = NOTHING_PASSED,
 ) -> Outlook:
     """Return who is under suspicion, with shares that sum to 1, and what to test next.
 
     ``against`` are readings that contradict each other; they stand beside those that fit no suspect.
     ``prior`` is what was known before the first reading; ``others`` is how many tests are offered beside the first.
+    ``passed`` are tests that were passed over, with why.
     """
     known = [seen for seen in observations if seen.test in pictures.tests]
     hypotheses = shares(pictures, known, prior.odds if prior else None)
     suspects = _suspects(pictures, hypotheses)
     found = [*against, *conflicts(pictures, hypotheses[0], known)]
     clear = bool(known) and suspects[0].share >= CLEAR and not found
-    tests = [] if clear else offers(pictures, hypotheses, known, rules, 1 + others)
+    tests = [] if clear else offers(pictures, hypotheses, known, rules, 1 + others, passed)
     return Outlook(
         suspects=tuple(suspects[:_SHOWN]),
         next_test=tests[0] if tests else None,

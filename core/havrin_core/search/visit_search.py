@@ -1,5 +1,7 @@
 """The suspects of a visit: its unit's circuit, its tape, its house rules."""
 
+from havrin_core.facts.facts import Facts
+from havrin_core.facts.passed_over import passed_over
 from havrin_core.facts.plate_values import plated
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.unit import Unit
@@ -26,7 +28,8 @@ def outlook_of(
         return None
     pictures = pictures_of(unit.circuit)
     seen, against = observations(plated(unit, entries), rules, pictures, entries)
-    return outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others)
+    passed = passed_over(Facts(entries))
+    return outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others, passed)
 
 
 def is_searching(reason: str, entries: tuple[Entry, ...], *, well: bool) -> bool:

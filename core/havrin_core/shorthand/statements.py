@@ -13,6 +13,7 @@ from havrin_core.quantities.dates import date_in
 from havrin_core.shorthand.causes import read_cause
 from havrin_core.shorthand.clause import Read, read_clause
 from havrin_core.shorthand.model import Ask, Line, Problem, Situation
+from havrin_core.shorthand.passed_over import read_passed_over
 from havrin_core.shorthand.tokens import clauses_of, tokens_of
 from havrin_core.shorthand.words import nearest, nearest_parts
 from havrin_core.tape.entries import (
@@ -434,6 +435,10 @@ def _power(rest: list[str], text: str, situation: Situation) -> Outcome:
     return read_clauses(f"power {text}", situation)
 
 
+def _skip(rest: list[str], text: str, situation: Situation) -> Outcome:
+    return read_passed_over(rest, situation) or read_clauses(f"skip {text}", situation)
+
+
 _READERS: Mapping[str, Callable[[list[str], str, Situation], Outcome]] = {
     "did": _did,
     "found": _found,
@@ -473,4 +478,5 @@ _READERS: Mapping[str, Callable[[list[str], str, Situation], Outcome]] = {
     "power": _power,
     "side": _side,
     "note": _note,
+    "skip": _skip,
 }

@@ -80,6 +80,7 @@ VERBS = {
     "disable": phrase("made_unable_fire_purpose_disable"),
     "power": phrase("power_off_power_off"),
     "side": phrase("seen_another_system_owner_side"),
+    "skip": phrase("offered_step_passed_over_skip"),
     "note": phrase("words_only_note_note_owner"),
 }
 

@@ -5,6 +5,7 @@ from datetime import datetime
 
 from havrin_core.errors import UnknownName
 from havrin_core.facts.facts import Facts
+from havrin_core.facts.passed_over import passed_over
 from havrin_core.facts.plate_values import plated
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.limits import band_for
@@ -64,7 +65,7 @@ def assess(unit: Unit, rules: HouseRules, visit: VisitTape, leave: str | None = 
         leaving=leaving,
         waiting_for=waiting_for,
         holds=holds_of(context, level, reasons, leaving),
-        next_step=next_step(reasons, open_proofs, still, owner_notice_due),
+        next_step=next_step(reasons, open_proofs, still, owner_notice_due, passed_over(context.facts)),
         stations=tuple(station_views(context, readings, open_proofs, reasons)),
         readings=tuple(readings),
         flue=tuple(flue),

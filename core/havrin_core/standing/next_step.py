@@ -1,8 +1,9 @@
 """The next step: get out, then the lift of the worst reason, or the cheapest thing still to show."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
 from havrin_core.facts.facts import Still
+from havrin_core.facts.passed_over import LATER, show_key
 from havrin_core.rules.model import NOT_YET, SHUT_DOWN, Missing, Reason
 from havrin_core.search.model import Outlook
 from havrin_core.standing.model import Assessment, NextStep
@@ -10,6 +11,7 @@ from havrin_core.standing.model import Assessment, NextStep
 # Here nobody touches a switch or goes on working: everybody out first, and the call is made from outside.
 _GET_OUT = ("room_co.out", "gas_in_the_air", "people.symptoms", "co_alarm.alarm_sounded")
 _SMELLS_OF_GAS = ".smells_of_gas"
+NOTHING_PASSED: Mapping[str, str] = {}
 _OWN_WORDS = ("advise", "refuse")
 _AFTER_THE_REST = ("full_cycle", "cycles_after_reset")
 
@@ -20,9 +22,16 @@ def is_get_out(reason: Reason) -> bool:
 
 
 def next_step(
-    reasons: Sequence[Reason], missing: Sequence[Missing], still: Sequence[Still], owner_notice_due: bool
+    reasons: Sequence[Reason],
+    missing: Sequence[Missing],
+    still: Sequence[Still],
+    owner_notice_due: bool,
+    passed: Mapping[str, str] = NOTHING_PASSED,
 ) -> NextStep | None:
-    """Return what to do next, or None when nothing is left to do."""
+    """Return what to do next, or None when nothing is left to offer.
+
+    ``passed`` are steps that were passed over, with why: they are not offered, and what they would show still holds.
+    """
     tag = next((reason for reason in reasons if reason.code == "shut_down"), None)
     dangers = [reason for reason in reasons if reason.level == SHUT_DOWN and reason is not tag]
     away = [reason for reason in dangers if is_get_out(reason)]
@@ -36,8 +45,9 @@ def next_step(
     wrong = [r for r in reasons if r.level == NOT_YET and not _is_put_in(r)]
     if wrong:
         return NextStep("cure", 5, wrong[0].station, reason=wrong[0])
-    if missing:
-        item = min(missing, key=_urgency)
+    offered = [item for item in missing if passed.get(key_of(item), LATER) == LATER]
+    if offered:
+        item = min(offered, key=lambda item: (key_of(item) in passed, *_urgency(item)))
         return NextStep("show", item.minutes, item.station, missing=item)
     if still:
         return NextStep("put_back", 1, still[0].device, still=still[0])
@@ -45,6 +55,11 @@ def next_step(
         return NextStep("untag", 1, reason=tag)
     worn = [r for r in reasons if r.level < NOT_YET and r.lifts and r.code not in _OWN_WORDS]
     return NextStep("worn", 5, worn[0].station, reason=worn[0]) if worn else None
+
+
+def key_of(item: Missing) -> str:
+    """Return the key of the step that shows ``item``."""
+    return show_key(item.proof, item.stage or item.device)
 
 
 def _is_put_in(reason: Reason) -> bool:

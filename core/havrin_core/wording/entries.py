@@ -3,12 +3,14 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from havrin_core.facts.passed_over import KNOWN, LATER, NOT_POSSIBLE, SHOW
 from havrin_core.facts.plate_values import plate_name
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence, show_in
 from havrin_core.quantities.formats import number
 from havrin_core.quantities.units import find_unit
+from havrin_core.search.catalogue import tests_of
 from havrin_core.search.pictures import NOTHING, STEADY
 from havrin_core.shorthand.model import Line, Situation
 from havrin_core.tape.entries import (
@@ -17,6 +19,7 @@ from havrin_core.tape.entries import (
     AS_TRIAL,
     MADE_SAFE,
     NOT_FOUND,
+    PASSED_OVER,
     PRESUMED,
     Abnormal,
     Action,
@@ -35,7 +38,9 @@ from havrin_core.vocabulary.catalogue import BAD, DANGER, WORN, verdict_of
 from havrin_core.vocabulary.measurands import LEAST_OF, measurand
 from havrin_core.wording.language import lower_first, text
 from havrin_core.wording.ledger import made_good, put_in
+from havrin_core.wording.missing import proof_name
 from havrin_core.wording.names import condition_name, part_inside, part_name, quantity_name, title, verb_name, way_left
+from havrin_core.wording.phrases import words
 
 _SAID: Mapping[str, str] = {
     "cause": "Cause",
@@ -242,6 +247,9 @@ def _proof(body: Proof, circuit: Circuit | None) -> Described:
         return Described(
             text(words, device=part_inside(body.device)), body.outcome, "plain" if body.passed else "danger"
         )
+    if body.what == PASSED_OVER:
+        said = {NOT_POSSIBLE: "not possible here", KNOWN: "known already", LATER: "later"}[body.outcome]
+        return Described(f"{text('Passed over')}: {_step_name(body.device, circuit)}", text(said))
     if body.what == "put_back":
         return Described(text("Everything put back"))
     if body.what == "cycles":
@@ -249,6 +257,15 @@ def _proof(body: Proof, circuit: Circuit | None) -> Described:
         return Described(text(words), str(body.count), "plain" if body.passed else "danger")
     words = "Leak check passed" if body.passed else "Leak check FAILED: gas escapes"
     return Described(text(words), "", "plain" if body.passed else "danger")
+
+
+def _step_name(key: str, circuit: Circuit | None) -> str:
+    """Return what a step that was passed over would have tried or shown."""
+    sort, _, named = key.partition(":")
+    if sort == SHOW:
+        return proof_name(*named.split(":"))
+    tests = tests_of(circuit) if circuit is not None else ()
+    return next((lower_first(words(test.name)) for test in tests if test.key == key), key)
 
 
 def _circuit_name(device: str, circuit: Circuit | None) -> str:

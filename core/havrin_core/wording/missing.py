@@ -83,6 +83,12 @@ def missing_text(item: Missing) -> str:
     return text("{what}, {stage} fire", what=said, stage=text(label)) if label else said
 
 
+def proof_name(proof: str, which: str = "") -> str:
+    """Return what a proof shows; ``which`` is its stage or device where there are several."""
+    item = Missing(proof, "", 0, stage=which) if which in STAGE_LABELS else Missing(proof, "", 0, device=which)
+    return missing_text(item)
+
+
 def missing_how(item: Missing) -> str:
     """Return how it is shown."""
     return text(_PROOFS[item.proof][1], **_parts(item))

@@ -2,11 +2,13 @@
 
 from dataclasses import dataclass
 
+from havrin_core.facts.passed_over import KNOWN, LATER, NOT_POSSIBLE, WHYS, skip_line
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.formats import number
 from havrin_core.search.model import Meaning, Offer
 from havrin_core.search.pictures import NOTHING, STEADY
 from havrin_core.standing.model import NextStep
+from havrin_core.standing.next_step import key_of
 from havrin_core.wording.language import lower_first, text
 from havrin_core.wording.ledger import make_good, put_back_line
 from havrin_core.wording.lifts import lift_lines, lift_words
@@ -38,13 +40,22 @@ class Answer:
 
 
 @dataclass(frozen=True, slots=True)
+class Pass:
+    """A way to pass the step over, and the line that says so."""
+
+    label: str
+    line: str
+
+
+@dataclass(frozen=True, slots=True)
 class StepWords:
-    """What to do, why, the words put into the bar, and the outcomes that can be answered at a touch."""
+    """What to do, why, the words put into the bar, the outcomes that can be answered at a touch, the ways to pass it over."""
 
     title: str
     why: str
     starter: str
     answers: tuple[Answer, ...] = ()
+    passes: tuple[Pass, ...] = ()
 
 
 def step_words(step: NextStep, unit: Unit, system: str) -> StepWords:
@@ -55,7 +66,12 @@ def step_words(step: NextStep, unit: Unit, system: str) -> StepWords:
         because = because_text(step.missing)
         needed = text(" Needed because: {work}.", work=lower_first(because)) if because else ""
         what = text("Show {what}", what=missing_text(step.missing))
-        return StepWords(what, missing_how(step.missing) + needed, missing_starter(step.missing, unit))
+        return StepWords(
+            what,
+            missing_how(step.missing) + needed,
+            missing_starter(step.missing, unit),
+            passes=passes(key_of(step.missing)),
+        )
     if step.still is not None:
         what = text("{how}: {device}", how=make_good(step.still.how), device=part_inside(step.still.device))
         return StepWords(
@@ -107,7 +123,14 @@ def _search(step: NextStep) -> StepWords:
         )
     offer = sought.next_test
     meanings = " ".join(_meaning(offer.test.kind, words(m.outcome), m.first) for m in offer.meanings[:_MOST_MEANINGS])
-    return StepWords(words(offer.test.name), meanings, offer.test.starter, tuple(map(_answer, offer.meanings)))
+    answers = tuple(map(_answer, offer.meanings))
+    return StepWords(words(offer.test.name), meanings, offer.test.starter, answers, passes(offer.test.key))
+
+
+def passes(key: str) -> tuple[Pass, ...]:
+    """Return the ways to pass over the step called ``key``: not possible first."""
+    labels = {NOT_POSSIBLE: "Not possible here", KNOWN: "Already known", LATER: "Something else"}
+    return tuple(Pass(text(labels[why]), skip_line(key, said)) for said, why in WHYS.items())
 
 
 def _answer(meaning: Meaning) -> Answer:

@@ -1891,6 +1891,8 @@ export interface components {
             starter: string;
             /** Answers */
             answers: components["schemas"]["OutcomeOut"][];
+            /** Passes */
+            passes: components["schemas"]["PassOut"][];
         };
         /**
          * OutcomeOut
@@ -1901,6 +1903,16 @@ export interface components {
             shows: string;
             /** Means */
             means: string;
+            /** Line */
+            line: string;
+        };
+        /**
+         * PassOut
+         * @description A way to pass the offered step over, and the line that says so.
+         */
+        PassOut: {
+            /** Label */
+            label: string;
             /** Line */
             line: string;
         };

@@ -29,6 +29,7 @@ import { useTheme } from '@/ui/theme'
 import { useNarrow } from '@/ui/useNarrow'
 import { VIEW_FILES } from './visitViews'
 
+const OWN_STEPS = new Set<ViewName>(['walk', 'close']) // views that say themselves what comes next
 const props = defineProps<{ id: number }>()
 const route = useRoute()
 const router = useRouter()
@@ -125,7 +126,7 @@ provideDesk({
     </button>
     <main id="main" tabindex="-1">
       <NextStep
-        v-if="narrow && page.standing.next_step?.answers.length && !away"
+        v-if="narrow && page.standing.next_step?.passes.length && !away && !OWN_STEPS.has(view)"
         class="offered"
         :step="page.standing.next_step"
         :writable="page.writable"

@@ -35,6 +35,13 @@ class OutcomeOut(ViewModel):
     line: str
 
 
+class PassOut(ViewModel):
+    """A way to pass the offered step over, and the line that says so."""
+
+    label: str
+    line: str
+
+
 class NextOut(ViewModel):
     """The step offered next."""
 
@@ -44,6 +51,7 @@ class NextOut(ViewModel):
     station: str
     starter: str
     answers: list[OutcomeOut]
+    passes: list[PassOut]
 
 
 class StandingOut(ViewModel):

@@ -23,10 +23,21 @@ const begin = () => emit('next', props.step.starter, props.step.station)
           <small>{{ answer.means }}</small>
         </button>
       </li>
-      <li>
-        <button class="answer" :disabled="!writable" @click="begin">Something else …</button>
-      </li>
     </ul>
+    <button class="answer type" :disabled="!writable" @click="begin">
+      {{ answers.length ? 'Type what it shows …' : 'Type it …' }}
+    </button>
+    <p v-if="step.passes.length" class="passes">
+      <button
+        v-for="pass in step.passes"
+        :key="pass.line"
+        class="pass"
+        :disabled="!writable"
+        @click="emit('write', pass.line)"
+      >
+        {{ pass.label }}
+      </button>
+    </p>
   </div>
 </template>
 
@@ -80,6 +91,24 @@ ul {
   background: none;
   text-align: left;
   font-weight: 500;
+}
+.type {
+  margin-top: 6px;
+}
+.passes {
+  display: grid;
+  grid-template-columns: repeat(3, 1fr);
+  gap: 6px;
+  margin: 6px 0 0;
+}
+.pass {
+  min-height: 44px;
+  padding: 4px 6px;
+  border: 1.5px solid var(--line);
+  border-radius: 7px;
+  background: none;
+  color: var(--muted);
+  line-height: 1.15;
 }
 .answer small {
   color: var(--muted);

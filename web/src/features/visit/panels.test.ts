@@ -36,6 +36,7 @@ const standing: Schemas['StandingOut'] = {
     station: 'flue',
     starter: 'o2 ',
     answers: [],
+    passes: [],
   },
   not_judged: [],
   leaving: null,
@@ -181,6 +182,7 @@ describe('the step offered next', () => {
       { shows: 'in order', means: 'then the port, 61 %', line: 'look hose ok' },
       { shows: '0.3 inWC', means: 'then the vent, 50 %', line: '' },
     ],
+    passes: [{ label: 'Not possible here', line: 'skip look hose not possible' }],
   }
   it('is answered at a touch, and a number is typed', async () => {
     const panel = mount(NextStep, { props: { step, writable: true } })
@@ -189,6 +191,11 @@ describe('the step offered next', () => {
     expect(panel.emitted('write')).toEqual([['look hose ok']])
     await panel.findAll('.answer')[1]!.trigger('click')
     expect(panel.emitted('next')).toEqual([['look hose ', 'draft']])
+  })
+  it('is passed over at a touch', async () => {
+    const panel = mount(NextStep, { props: { step, writable: true } })
+    await panel.get('.pass').trigger('click')
+    expect(panel.emitted('write')).toEqual([['skip look hose not possible']])
   })
   it('gives its reason where nothing can be touched', () => {
     const plain = { ...step, why: 'because', answers: [] }
