@@ -16,6 +16,7 @@ import StandingPanel from '@/features/visit/StandingPanel.vue'
 import TapeSide from '@/features/visit/TapeSide.vue'
 import { useBarOfVisit } from '@/features/visit/useBarOfVisit'
 import { useFetchAhead } from '@/features/visit/useFetchAhead'
+import { useOffered } from '@/features/visit/useOffered'
 import { useVisit } from '@/features/visit/useVisit'
 import { useVisitKeys } from '@/features/visit/useVisitKeys'
 import { useWriting } from '@/features/visit/useWriting'
@@ -29,7 +30,6 @@ import { useTheme } from '@/ui/theme'
 import { useNarrow } from '@/ui/useNarrow'
 import { VIEW_FILES } from './visitViews'
 
-const OWN_STEPS = new Set<ViewName>(['walk', 'close']) // views that say themselves what comes next
 const props = defineProps<{ id: number }>()
 const route = useRoute()
 const router = useRouter()
@@ -58,6 +58,7 @@ const judged = computed(() => ({
   stale: away.value,
   writable: page.value!.writable,
 }))
+const offered = useOffered(page, view, () => narrow.value && !away.value)
 const station = computed(() =>
   page.value?.paths.flatMap((path) => path.stations).find((s) => s.key === stationKey.value),
 )
@@ -126,9 +127,9 @@ provideDesk({
     </button>
     <main id="main" tabindex="-1">
       <NextStep
-        v-if="narrow && page.standing.next_step?.passes.length && !away && !OWN_STEPS.has(view)"
+        v-if="offered"
         class="offered"
-        :step="page.standing.next_step"
+        :step="offered"
         :writable="page.writable"
         @next="begin"
         @write="answer"

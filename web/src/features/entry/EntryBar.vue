@@ -22,10 +22,9 @@ const emit = defineEmits<{
   photo: [file: File]
 }>()
 const bar = useBar()
-const { text, phase, stage } = storeToRefs(bar)
+const { text, phase, stage, entering } = storeToRefs(bar)
 const { said, silent, confirm } = useReadBack(() => props.page.id, text, stage, phase)
 const line = useTemplateRef<InstanceType<typeof LineField>>('line')
-const entering = ref(false)
 const letters = ref(false)
 const stageWord = computed(() => {
   const chosen = props.page.stages.find((s) => s.key === stage.value)

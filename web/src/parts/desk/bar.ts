@@ -21,6 +21,8 @@ export const useBar = defineStore('bar', () => {
   const begun = ref('')
   /** The line that was written last. */
   const sent = ref<{ line: string } | null>(null)
+  /** True while numbers are typed with the keypad: it and the line need the room. */
+  const entering = ref(false)
   /** What a view offers beside the field instead of the lists, on a narrow screen. */
   const actions = shallowRef<BarAction[]>([])
   const correcting = ref<{ id: string; text: string } | null>(null)
@@ -45,6 +47,7 @@ export const useBar = defineStore('bar', () => {
     waits,
     begun,
     sent,
+    entering,
     actions,
     correcting,
     attach,
