@@ -10,6 +10,7 @@ from django.db import transaction
 
 from demo.history import every_visit
 from havrin_server.instruments.models import Instrument
+from havrin_server.instruments.services import take_in_hand
 from havrin_server.people.models import Firm, Person
 from havrin_server.shop.models import ShopDocument, Sort
 from havrin_server.shop.services import keep_document
@@ -59,6 +60,7 @@ def _units(firm: Firm, sites: list[dict[str, Any]], models: dict[str, ShopDocume
 
 
 def _visit(unit: Unit, person: Person, row: dict[str, Any], day: datetime, turn: int) -> Visit:
+    take_in_hand(_carried(), day.date(), actor=person)
     return Visit.objects.create(
         unit=unit,
         reason=row["reason"],
@@ -68,6 +70,11 @@ def _visit(unit: Unit, person: Person, row: dict[str, Any], day: datetime, turn:
         technician=person,
         house_rules=open_visit_rules(person),
     )
+
+
+def _carried() -> list[int]:
+    """What everybody of the firm has in the van: the second analyzer stays at the shop."""
+    return list(Instrument.objects.exclude(name="Analyzer 2").values_list("pk", flat=True))
 
 
 def _earlier(unit: Unit, person: Person, row: dict[str, Any], now: datetime) -> None:
@@ -100,8 +107,5 @@ def _today(unit: Unit, person: Person, row: dict[str, Any], now: datetime) -> No
 
 def _write(visit: Visit, person: Person, text: str, phase: str, at: datetime) -> None:
     line_id = uuid.uuid5(uuid.NAMESPACE_URL, f"{visit.pk}/{at.isoformat()}/{text}")
-    analyzer = Instrument.objects.get(name="Analyzer 1").pk if text.startswith("o2 ") else None
-    command = WriteLine(
-        visit_id=visit.pk, line_id=line_id, text=text, stage=None, phase=phase, at=at, instrument_id=analyzer
-    )
+    command = WriteLine(visit_id=visit.pk, line_id=line_id, text=text, stage=None, phase=phase, at=at)
     write_line(command, actor=person, now=at)

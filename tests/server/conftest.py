@@ -51,6 +51,9 @@ class Caller:
     def post(self, path, **body):
         return self.http.post(f"/api/{path}", json.dumps(body), content_type="application/json")
 
+    def put(self, path, **body):
+        return self.http.put(f"/api/{path}", json.dumps(body), content_type="application/json")
+
     def upload(self, path, file, **fields):
         return self.http.post(f"/api/{path}", {"file": file, **fields})
 

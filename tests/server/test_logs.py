@@ -9,7 +9,6 @@ from PIL import Image
 from demo.make_logs import FOLDER
 from havrin_server.captures.models import FlueLog
 from havrin_server.instruments.models import Instrument
-from havrin_server.visits.models import TapeEntry
 
 WHEN = "2026-01-14T10:40:00+01:00"
 
@@ -159,12 +158,3 @@ def test_photos_are_checked_and_turned_upright(tove, visit, tmp_path):
     assert (
         tove.upload(f"visits/{visit}/photos", SimpleUploadedFile("p.jpg", b"<svg/>")).json()["code"] == "file_refused"
     )
-
-
-def test_an_analyzer_is_named_where_it_read_and_its_accuracy_counts(tove, visit):
-    instrument = Instrument.objects.get(name="Analyzer 2")
-    body = {"id": str(uuid.uuid4()), "text": "mp 3.5 o2 6.5 co 46", "at": WHEN, "instrument": instrument.pk}
-    page = tove.post(f"visits/{visit}/lines", **body).json()
-    named = dict(TapeEntry.objects.filter(visit=visit).values_list("quantity", "instrument__name"))
-    assert named == {"manifold_pa": None, "o2_dry_pct": "Analyzer 2", "co_ppm_dry": "Analyzer 2"}
-    assert page["flue"][0]["figures"][1]["half_width"] == "2"

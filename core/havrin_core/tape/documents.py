@@ -189,8 +189,13 @@ def entry_to_dict(entry: Entry) -> dict[str, Any]:
         "schema": SCHEMA,
         "data": body_to_dict(entry.body),
     }
-    clock = {"device": entry.device, "sent_at": entry.sent_at, "received_at": entry.received_at}
-    return data | {name: _plain(value) for name, value in clock.items() if value}
+    said = {
+        "device": entry.device,
+        "sent_at": entry.sent_at,
+        "received_at": entry.received_at,
+        "out_of_calibration": entry.out_of_calibration,
+    }
+    return data | {name: _plain(value) for name, value in said.items() if value}
 
 
 def entry_from_dict(row: Any, place: str, schema: int = SCHEMA) -> Entry:
@@ -216,6 +221,7 @@ def entry_from_dict(row: Any, place: str, schema: int = SCHEMA) -> Entry:
         str(row.get("device", "")),
         sent,
         received,
+        row.get("out_of_calibration") is True,
     )
 
 

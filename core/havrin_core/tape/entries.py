@@ -201,7 +201,8 @@ class Entry:
     """One line of the tape. ``group`` joins entries typed as one line.
 
     ``at`` is the writer's clock. ``sent_at`` is what that clock showed when the entry was sent, ``received_at`` what the
-    server's showed then: the two tell how far it was off. ``device`` is the tablet.
+    server's showed then: the two tell how far it was off. ``device`` is the tablet. ``out_of_calibration``: the calibration
+    of ``instrument`` was over on that day, or nobody knew until when it holds.
     """
 
     id: str
@@ -214,6 +215,7 @@ class Entry:
     device: str = ""
     sent_at: datetime | None = None
     received_at: datetime | None = None
+    out_of_calibration: bool = False
 
     @property
     def kind(self) -> str:

@@ -17,6 +17,7 @@ from havrin_server.captures.live import on_one_clock, traces
 from havrin_server.captures.means import bodies_of_means
 from havrin_server.captures.models import Capture, EventMark
 from havrin_server.errors import NotWritable, VisitClosed
+from havrin_server.instruments.queries import by_kind
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.visits.models import Visit
@@ -48,11 +49,10 @@ def write_means(
     found = window(series, start_s, end_s) if series is not None else None
     if found is None or not found.means:
         raise NotWritable("Nothing was recorded between these two moments.", code="window_empty")
-    instrument = (
-        capture.recorders.select_related("instrument")[0].instrument if capture.recorders.count() == 1 else None
-    )
+    recorded = [recorder.instrument for recorder in capture.recorders.select_related("instrument")]
+    in_hand = by_kind(recorded if len(recorded) == 1 else [])
     bodies = bodies_of_means(str(capture.pk), stage, end_s - start_s, found.means)
-    append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now, instrument=instrument)
+    append(visit, bodies, group=key, phase=phase, at=at, actor=actor, now=now, in_hand=in_hand)
     return visit
 
 

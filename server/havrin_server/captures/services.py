@@ -28,7 +28,7 @@ from havrin_server.captures.models import FlueLog
 from havrin_server.captures.shares import told
 from havrin_server.errors import FileRefused, NotFound, VisitClosed
 from havrin_server.instruments.models import Instrument
-from havrin_server.instruments.queries import instruments_of
+from havrin_server.instruments.queries import by_kind, instruments_of
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.visits.models import Visit
@@ -225,7 +225,16 @@ def write_means(
         raise FileRefused("This window holds no values: choose another.")
     keys = visit.unit.described().stage_keys
     bodies = bodies_of_means(str(log.pk), stage if stage in keys else keys[-1], end_s - start_s, rows)
-    append(visit, bodies, group=entry_id, phase=phase, at=at, actor=actor, now=now, instrument=log.instrument)
+    append(
+        visit,
+        bodies,
+        group=entry_id,
+        phase=phase,
+        at=at,
+        actor=actor,
+        now=now,
+        in_hand=by_kind(filter(None, [log.instrument])),
+    )
 
 
 def _check_flue(means: Mapping[str, float]) -> None:

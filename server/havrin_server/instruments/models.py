@@ -1,11 +1,12 @@
 """Instruments."""
 
+from datetime import date
 from typing import Any
 
 from django.db import models
 
 from havrin_core.quantities.uncertainty import Accuracy
-from havrin_server.people.models import Firm
+from havrin_server.people.models import Firm, Person
 
 
 class Instrument(models.Model):
@@ -19,6 +20,22 @@ class Instrument(models.Model):
     accuracy: Any = models.JSONField(default=dict)
     log_mapping: Any = models.JSONField(default=dict)  # header fingerprint -> column mapping
 
+    def in_date(self, day: date) -> bool:
+        """Return whether its calibration holds on ``day``; unknown is not good."""
+        return self.calibrated_until is not None and self.calibrated_until >= day
+
     def accuracies(self) -> dict[str, Accuracy]:
         """Return the stated accuracy per quantity, as the core takes it."""
         return {name: Accuracy(**figures) for name, figures in self.accuracy.items()}
+
+
+class InHand(models.Model):
+    """The instrument of one kind that a person works with on one day, at the place where the work is done."""
+
+    person = models.ForeignKey(Person, on_delete=models.PROTECT)
+    day = models.DateField()
+    kind = models.CharField(max_length=30)
+    instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["person", "day", "kind"], name="one_of_a_kind_in_hand")]

@@ -1,13 +1,24 @@
-"""An instrument as data for the page."""
+"""The instruments as data for the page."""
 
-from django.utils import timezone
+from datetime import date
 
-from havrin_server.instruments.models import Instrument
+from havrin_core.vocabulary.instruments import INSTRUMENT_KINDS
+from havrin_server.instruments.queries import in_hand, in_hand_before, instruments_of
 from havrin_server.instruments.schemas import InstrumentOut
+from havrin_server.people.models import Person
 
 
-def instrument_out(instrument: Instrument) -> InstrumentOut:
-    """Return an instrument with whether its calibration is in date."""
-    until = instrument.calibrated_until
-    today = timezone.now().astimezone(instrument.firm.zoneinfo()).date()
-    return InstrumentOut.of(instrument, in_date=until is not None and until >= today)
+def instruments_out(person: Person, day: date) -> list[InstrumentOut]:
+    """Return the firm's instruments with whether they are in date on ``day``, in the person's hand, and were so before."""
+    now = {instrument.pk for instrument in in_hand(person, day).values()}
+    before = {instrument.pk for instrument in in_hand_before(person, day).values()}
+    return [
+        InstrumentOut.of(
+            one,
+            kind_name=INSTRUMENT_KINDS.get(one.kind, one.kind),
+            in_date=one.in_date(day),
+            in_hand=one.pk in now,
+            in_hand_before=one.pk in before,
+        )
+        for one in instruments_of(person)
+    ]

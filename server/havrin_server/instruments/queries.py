@@ -1,9 +1,12 @@
 """Finding a firm's instruments."""
 
+from collections.abc import Iterable
+from datetime import date
+
 from django.db.models import QuerySet
 
 from havrin_server.errors import NotFound
-from havrin_server.instruments.models import Instrument
+from havrin_server.instruments.models import InHand, Instrument
 from havrin_server.people.models import Person
 
 
@@ -18,3 +21,20 @@ def find_instrument(instrument_id: int, person: Person) -> Instrument:
     if instrument is None:
         raise NotFound("There is no such instrument in your firm.")
     return instrument
+
+
+def in_hand(person: Person, day: date) -> dict[str, Instrument]:
+    """Return what the person works with on ``day``, by kind; empty when nothing was chosen for that day."""
+    rows = InHand.objects.filter(person=person, day=day).select_related("instrument")
+    return {row.kind: row.instrument for row in rows}
+
+
+def in_hand_before(person: Person, day: date) -> dict[str, Instrument]:
+    """Return what the person worked with on the last day before ``day`` that something was chosen for."""
+    last = InHand.objects.filter(person=person, day__lt=day).order_by("-day").values_list("day", flat=True).first()
+    return {} if last is None else in_hand(person, last)
+
+
+def by_kind(instruments: Iterable[Instrument]) -> dict[str, Instrument]:
+    """Return instruments by their kind."""
+    return {instrument.kind: instrument for instrument in instruments}

@@ -2,14 +2,23 @@
 
 from datetime import date
 
-from havrin_server.view_model import ViewModel
+from havrin_server.view_model import Incoming, ViewModel
 
 
 class InstrumentOut(ViewModel):
-    """An instrument of the firm."""
+    """An instrument of the firm: in date today, in the person's hand today and on the last day before."""
 
     id: int
     name: str
     kind: str
+    kind_name: str
     calibrated_until: date | None
     in_date: bool
+    in_hand: bool
+    in_hand_before: bool
+
+
+class InHandIn(Incoming):
+    """What is worked with today: one of each kind."""
+
+    instruments: list[int]

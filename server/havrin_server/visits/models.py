@@ -90,6 +90,7 @@ class TapeEntry(models.Model):
     device = models.CharField(max_length=40, blank=True)
     author = models.ForeignKey(Person, on_delete=models.PROTECT)
     instrument = models.ForeignKey(Instrument, on_delete=models.PROTECT, null=True)
+    out_of_calibration = models.BooleanField(default=False)  # on that day, or nobody knew until when it holds
     data: Any = models.JSONField()
 
     class Meta:

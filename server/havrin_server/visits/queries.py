@@ -64,6 +64,7 @@ _ENTRY_COLUMNS = (
     "phase",
     "group",
     "instrument__name",
+    "out_of_calibration",
     "author__first_name",
     "author__last_name",
     "device",
@@ -89,8 +90,9 @@ def tape_of(visit: Visit) -> tuple[Entry, ...]:
             device,
             sent,
             received,
+            out,
         )
-        for pk, at, zone, phase, group, name, first, last, device, sent, received in rows
+        for pk, at, zone, phase, group, name, out, first, last, device, sent, received in rows
     )
 
 

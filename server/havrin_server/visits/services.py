@@ -1,9 +1,9 @@
 """Use cases on a tape: write a line, correct, take in a bundle, close. Each in one transaction."""
 
 import uuid
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import asdict, dataclass, replace
-from datetime import datetime, timedelta
+from datetime import date, datetime, timedelta
 from typing import Any
 
 from django.db import transaction
@@ -19,10 +19,12 @@ from havrin_core.standing.striking import wants_a_reason
 from havrin_core.tape.bundle import read_bundle
 from havrin_core.tape.documents import body_from_dict, body_to_dict
 from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Note, Reading, Said, Trace, kind_of
+from havrin_core.vocabulary.instruments import instrument_for
 from havrin_core.wording.closing import holds_words, standing_title
 from havrin_core.wording.phrases import words
 from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
 from havrin_server.instruments.models import Instrument
+from havrin_server.instruments.queries import in_hand
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.versions.models import Sort
@@ -52,7 +54,6 @@ class WriteLine:
     stage: str | None
     phase: str
     at: datetime
-    instrument_id: int | None = None
     sent_at: datetime | None = None  # what the device's clock showed when it sent the line
     device: str = ""
     as_note: bool = False  # keep the words as they are, read or not
@@ -96,7 +97,6 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
     if not line.writable:
         raise not_writable(line)
     bodies = [entitled(body, actor) for body in line.bodies]
-    instrument = _instrument(command.instrument_id, actor)
     append(
         visit,
         bodies,
@@ -106,7 +106,7 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
         at=command.at,
         actor=actor,
         now=now,
-        instrument=instrument,
+        in_hand=in_hand(actor, local_day(visit, command.at)),
         sent_at=command.sent_at,
         device=command.device,
     )
@@ -166,17 +166,19 @@ def append(
     at: datetime,
     actor: Person,
     now: datetime,
-    instrument: Instrument | None = None,
+    in_hand: Mapping[str, Instrument] | None = None,
     sent_at: datetime | None = None,
     device: str = "",
     phases: Sequence[str] = (),
 ) -> None:
     """Append ``bodies`` to a visit that the caller locked; entry ids follow from ``group``, so a second append is harmless.
 
-    ``phases`` are those of each where they differ; else all are of ``phase``.
+    ``phases`` are those of each where they differ; else all are of ``phase``. ``in_hand`` are instruments by their kind.
 
     A tablet whose clock runs ahead writes at the server's time: the tape holds no future.
     """
+    day = local_day(visit, at)
+    used = [read_with(body, in_hand or {}) for body in bodies]
     moment = min(at, now)  # one microsecond apart, so that a line's entries keep the order they were typed in
     rows = [
         TapeEntry(
@@ -190,7 +192,8 @@ def append(
             zone=offset_at(visit, at),
             recorded_at=now,
             author=actor,
-            instrument=instrument if _reads(instrument, body) else None,
+            instrument=used[index],
+            out_of_calibration=_is_out(used[index], day),
             data=body_to_dict(body),
             sent_at=sent_at,
             device=device,
@@ -310,12 +313,6 @@ def closing_obstacles(found: Assessment, signed_by: str) -> list[str]:
     return obstacles
 
 
-def _instrument(instrument_id: int | None, actor: Person) -> Instrument | None:
-    if instrument_id is None:
-        return None
-    return Instrument.objects.filter(pk=instrument_id, firm_id=actor.own_firm_id).first()
-
-
 def locked_visit(visit_id: int, actor: Person) -> Visit:
     """Return a visit of the actor's firm, locked until the transaction ends. Raises NotFound."""
     visit = visits_of(actor).select_for_update(of=("self",)).filter(pk=visit_id).first()
@@ -388,11 +385,22 @@ def _row(visit: Visit, entry: Entry, actor: Person, now: datetime) -> TapeEntry:
     )
 
 
-def _reads(instrument: Instrument | None, body: Body) -> bool:
-    # The analyzer that is chosen on the page did not read the manifold.
-    if instrument is None or isinstance(body, Trace):
-        return instrument is not None
-    return isinstance(body, Reading) and body.quantity in instrument.accuracy
+def read_with(body: Body, in_hand: Mapping[str, Instrument]) -> Instrument | None:
+    """Return which instrument ``in_hand`` (by kind) ``body`` was read with; None where none was, or it is not known."""
+    if isinstance(body, Trace):
+        return next(iter(in_hand.values()), None)  # a trace has one instrument, or it is not known which
+    if not isinstance(body, Reading) or body.computed_from:
+        return None
+    return instrument_for(body.quantity, in_hand)
+
+
+def _is_out(instrument: Instrument | None, day: date) -> bool:
+    return instrument is not None and not instrument.in_date(day)
+
+
+def local_day(visit: Visit, at: datetime) -> date:
+    """Return the day that it was at the visit's place at ``at``."""
+    return at.astimezone(visit.unit.site.zoneinfo()).date()
 
 
 def offset_at(visit: Visit, at: datetime) -> str:

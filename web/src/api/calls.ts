@@ -108,6 +108,11 @@ export const readBack = (id: number, body: Schemas['ReadBackIn'], signal?: Abort
   )
 export const writeLine = (id: number, body: Schemas['LineIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/lines', { ...visitPath(id), body }))
+/** What is worked with today; readings from then on are noted with it. */
+export const takeInHand = (id: number, instruments: number[]) =>
+  call<Schemas['VisitPage']>(
+    http.PUT('/api/visits/{visit_id}/in-hand', { ...visitPath(id), body: { instruments } }),
+  )
 export const correct = (id: number, body: Schemas['CorrectionIn']) =>
   call<Schemas['VisitPage']>(
     http.POST('/api/visits/{visit_id}/corrections', { ...visitPath(id), body }),

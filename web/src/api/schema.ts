@@ -336,6 +336,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/in-hand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Take In Hand
+         * @description Say which instruments are worked with today; readings from now on are noted with them.
+         */
+        put: operations["havrin_server_visits_views_visit_take_in_hand"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/corrections": {
         parameters: {
             query?: never;
@@ -1699,6 +1719,10 @@ export interface components {
             corrects: string | null;
             /** Typed */
             typed: string;
+            /** Instrument */
+            instrument: string;
+            /** Out Of Calibration */
+            out_of_calibration: boolean;
         };
         /**
          * Explained
@@ -1774,7 +1798,7 @@ export interface components {
         };
         /**
          * InstrumentOut
-         * @description An instrument of the firm.
+         * @description An instrument of the firm: in date today, in the person's hand today and on the last day before.
          */
         InstrumentOut: {
             /** Id */
@@ -1783,10 +1807,16 @@ export interface components {
             name: string;
             /** Kind */
             kind: string;
+            /** Kind Name */
+            kind_name: string;
             /** Calibrated Until */
             calibrated_until: string | null;
             /** In Date */
             in_date: boolean;
+            /** In Hand */
+            in_hand: boolean;
+            /** In Hand Before */
+            in_hand_before: boolean;
         };
         /**
          * JumperOut
@@ -3084,6 +3114,8 @@ export interface components {
         /**
          * ReadBack
          * @description What was understood of a line; ``unread`` are the words that nothing used.
+         *
+         *     ``read_with`` names the instruments in hand that the readings are noted with.
          */
         ReadBack: {
             /** Echo */
@@ -3102,6 +3134,8 @@ export interface components {
             offers_note: boolean;
             /** Doubts */
             doubts: string[];
+            /** Read With */
+            read_with: string[];
             /** Writable */
             writable: boolean;
             /** Station */
@@ -3155,8 +3189,6 @@ export interface components {
              * Format: date-time
              */
             at: string;
-            /** Instrument */
-            instrument?: number | null;
             /** Sent At */
             sent_at?: string | null;
             /**
@@ -3169,6 +3201,14 @@ export interface components {
              * @default false
              */
             as_note: boolean;
+        };
+        /**
+         * InHandIn
+         * @description What is worked with today: one of each kind.
+         */
+        InHandIn: {
+            /** Instruments */
+            instruments: number[];
         };
         /**
          * CorrectionIn
@@ -5004,6 +5044,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LineIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitPage"];
+                };
+            };
+        };
+    };
+    havrin_server_visits_views_visit_take_in_hand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InHandIn"];
             };
         };
         responses: {

@@ -12,7 +12,6 @@ const line: PendingLine = {
   stage: null,
   phase: 'found',
   at: '',
-  instrument: null,
 }
 const fail = (status: number) => () => Promise.reject(new ApiError(status, 'code', 'why'))
 

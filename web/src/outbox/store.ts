@@ -9,7 +9,6 @@ export interface PendingLine {
   stage: string | null
   phase: 'found' | 'left' | 'trial'
   at: string
-  instrument: number | null
   refused?: string
 }
 

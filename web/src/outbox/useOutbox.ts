@@ -43,7 +43,7 @@ export const useOutbox = defineStore('outbox', () => {
     for (;;) {
       const next = waiting.value[0]
       if (!next) break
-      const fate = await trySend(next, async ({ id, text, stage, phase, at, visit, instrument }) =>
+      const fate = await trySend(next, async ({ id, text, stage, phase, at, visit }) =>
         onPage(
           await writeLine(visit, {
             id,
@@ -51,7 +51,6 @@ export const useOutbox = defineStore('outbox', () => {
             stage,
             phase,
             at,
-            instrument,
             as_note: false,
             sent_at: localIso(new Date()),
             device: deviceName(),

@@ -158,6 +158,7 @@ provideDesk({
       @correct="(text) => bar.correcting && writing.correctEntry(bar.correcting.id, text)"
       @list="(name) => picking.open(name)"
       @photo="writing.photo"
+      @page="replace"
     />
 
     <PhoneSheet title="Standing" :shown="narrow && sheet === 'standing'" @close="sheet = 'none'">

@@ -1,6 +1,7 @@
 """A visit as the page draws it: the core's assessment in the person's units. No rule of the job here."""
 
 from django.http import HttpResponse
+from django.utils import timezone
 
 from havrin_core.machine.exchanger import exchanger_of
 from havrin_core.machine.unit import STAGE_LABELS, Unit
@@ -18,8 +19,7 @@ from havrin_core.wording.ledger import put_back_line, still_open, to_put_back
 from havrin_core.wording.names import visit_reason, way_left
 from havrin_core.wording.stations import unit_line
 from havrin_server.figures.schemas import RangeOut, Shown
-from havrin_server.instruments.pages import instrument_out
-from havrin_server.instruments.queries import instruments_of
+from havrin_server.instruments.pages import instruments_out
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import allows
 from havrin_server.view_model import as_answer
@@ -44,7 +44,7 @@ from havrin_server.visits.schemas.visit import (
     VisitPage,
     WayOut,
 )
-from havrin_server.visits.services import closing_obstacles
+from havrin_server.visits.services import closing_obstacles, local_day
 
 assert O2_AMBIENT_PCT == 20.946  # the page draws its fuel lines to this point
 
@@ -84,7 +84,7 @@ def visit_page(visit: Visit, person: Person) -> VisitPage:
         other_fuel_line=_fuel_line(fuel_to_tell_apart(unit.fuel)),
         o2_doubt_pct=RangeOut(low=unit.kind.o2_doubt_pct[0], high=unit.kind.o2_doubt_pct[1]),
         earlier=[earlier_out(pk, system) for pk in earlier_visits(visit).values_list("pk", flat=True)],
-        instruments=[instrument_out(instrument) for instrument in instruments_of(person)],
+        instruments=instruments_out(person, local_day(visit, timezone.now())),
         logs=[LogOut.of(log) for log in visit.logs.order_by("uploaded_at")],
         photos=[PhotoOut.of(photo) for photo in visit.photos.order_by("taken_at")],
         moved_on=[moved_words(version) for version in moved_on(visit)],

@@ -19,7 +19,6 @@ class LineIn(Incoming):
     stage: str | None = None
     phase: Phase = "found"
     at: datetime
-    instrument: int | None = None
     sent_at: datetime | None = None
     device: str = Field(default="", max_length=40)
     as_note: bool = False
@@ -71,7 +70,10 @@ class ChipOut(ViewModel):
 
 
 class ReadBack(ViewModel):
-    """What was understood of a line; ``unread`` are the words that nothing used."""
+    """What was understood of a line; ``unread`` are the words that nothing used.
+
+    ``read_with`` names the instruments in hand that the readings are noted with.
+    """
 
     echo: list[str]
     dangers: list[DangerOut]
@@ -81,6 +83,7 @@ class ReadBack(ViewModel):
     unread: list[str]
     offers_note: bool
     doubts: list[Words]
+    read_with: list[str]
     writable: bool
     station: str
     phase: Phase

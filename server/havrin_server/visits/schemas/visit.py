@@ -90,6 +90,8 @@ class EntryOut(ViewModel):
     corrected_by: UUID | None
     corrects: UUID | None
     typed: str
+    instrument: str
+    out_of_calibration: bool
 
 
 class JumperOut(ViewModel):

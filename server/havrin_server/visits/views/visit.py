@@ -7,6 +7,8 @@ from django.utils import timezone
 from ninja import File, Router, UploadedFile
 
 from havrin_server.errors import NotWritable
+from havrin_server.instruments import services as instruments
+from havrin_server.instruments.schemas import InHandIn
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.visits import services
@@ -115,17 +117,24 @@ def version(request: SignedIn, visit_id: int) -> int:
 def read_back(request: SignedIn, visit_id: int, payload: ReadBackIn) -> ReadBack:
     """Say what a line means, without writing it."""
     require(request.user, "read")
-    return read_back_page(find_visit(visit_id, request.user), payload, request.user.unit_system)
+    return read_back_page(find_visit(visit_id, request.user), payload, request.user)
 
 
 @router.post("/visits/{int:visit_id}/lines", response=VisitPage)
 def write(request: SignedIn, visit_id: int, payload: LineIn) -> HttpResponse:
     """Write a line on the tape; return the page as it stands then."""
     given = payload.model_dump()
-    command = services.WriteLine(
-        visit_id=visit_id, line_id=given.pop("id"), instrument_id=given.pop("instrument"), **given
-    )
+    command = services.WriteLine(visit_id=visit_id, line_id=given.pop("id"), **given)
     return visit_answer(services.write_line(command, actor=request.user, now=timezone.now()), request.user)
+
+
+@router.put("/visits/{int:visit_id}/in-hand", response=VisitPage)
+def take_in_hand(request: SignedIn, visit_id: int, payload: InHandIn) -> HttpResponse:
+    """Say which instruments are worked with today; readings from now on are noted with them."""
+    visit = find_visit(visit_id, request.user)
+    day = services.local_day(visit, timezone.now())
+    instruments.take_in_hand(payload.instruments, day, actor=request.user)
+    return visit_answer(visit, request.user)
 
 
 @router.post("/visits/{int:visit_id}/corrections", response=VisitPage)

@@ -5,6 +5,9 @@ import type { Schemas } from '@/api/client'
 import { useBar } from '@/parts/desk/bar'
 import { PHASE_MARKS, PHASE_WORDS } from '@/parts/desk/words'
 import FileButton from '@/ui/FileButton.vue'
+import { PICTURES } from '@/ui/pictures'
+import InHand from './InHand.vue'
+import BarButtons from './BarButtons.vue'
 import Keypad from './Keypad.vue'
 import LineField from './LineField.vue'
 import SaidBack from './SaidBack.vue'
@@ -13,13 +16,13 @@ import { useReadBack } from './useReadBack'
 import WordList from './WordList.vue'
 
 const LIST = 'what-it-may-become'
-const PICTURES = 'image/jpeg,image/png,image/webp'
 const props = defineProps<{ page: Schemas['VisitPage']; narrow: boolean; view: string }>()
 const emit = defineEmits<{
   write: [text: string]
   correct: [text: string]
   list: [name: 'done' | 'found' | 'jumpers']
   photo: [file: File]
+  page: [page: Schemas['VisitPage']]
 }>()
 const bar = useBar()
 const { text, phase, stage, entering } = storeToRefs(bar)
@@ -70,8 +73,7 @@ async function submit(): Promise<void> {
 /** Puts a suggestion in the place of the piece that was not understood. */
 function take(suggestion: string): void {
   const piece = said.value?.problems[0]?.piece ?? ''
-  text.value = text.value.includes(piece) ? text.value.replace(piece, suggestion) : suggestion
-  bar.focus()
+  choose(text.value.includes(piece) ? text.value.replace(piece, suggestion) : suggestion)
 }
 
 /** A whole line to choose instead; it is read back once more before it is written. */
@@ -116,6 +118,7 @@ function leave(): void {
       @leave="leave"
       @take="take"
       @choose="choose"
+      @instruments="bar.choosesInstruments = true"
     />
     <WordList :id="LIST" :options="bar.waits ? [] : options" :active="active" @choose="choose" />
     <form class="line" @submit.prevent="submit">
@@ -163,15 +166,13 @@ function leave(): void {
           <button type="button" class="side" @click="emit('list', 'done')">Did</button>
         </template>
       </template>
-      <template v-if="!narrow">
-        <button type="button" class="side" @click="emit('list', 'done')">Did…</button>
-        <button type="button" class="side" @click="emit('list', 'found')">Found…</button>
-        <button type="button" class="side" @click="emit('list', 'jumpers')">Jumper…</button>
-        <FileButton class="side" :accept="PICTURES" @file="(file) => emit('photo', file)">
-          Photo
-        </FileButton>
-        <button type="submit" class="side go" :disabled="!text.trim()">Write</button>
-      </template>
+      <BarButtons
+        v-if="!narrow"
+        :instruments="page.instruments"
+        :writes="!!text.trim()"
+        @list="(name) => emit('list', name)"
+        @photo="(file) => emit('photo', file)"
+      />
     </form>
     <Keypad
       v-if="narrow && entering"
@@ -192,6 +193,7 @@ function leave(): void {
         Photo
       </FileButton>
     </Keypad>
+    <InHand :page="page" :narrow="narrow" @page="emit('page', $event)" />
   </footer>
 </template>
 

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import ChipRow from '@/ui/ChipRow.vue'
 import FileButton from '@/ui/FileButton.vue'
+import { PICTURES } from '@/ui/pictures'
 import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
 import type { ListName } from './PickList.vue'
@@ -14,7 +15,6 @@ const emit = defineEmits<{
   begin: [line: string]
   photo: [file: File, station: string]
 }>()
-const PICTURES = 'image/jpeg,image/png,image/webp'
 const said = ref<Record<string, string>>({})
 const lines = computed(() => props.part[props.list])
 const beside = computed(() => (props.list === 'found' ? props.part.beside : []))

@@ -10,13 +10,17 @@ const props = defineProps<{
   silent: boolean
   correcting: string
 }>()
-defineEmits<{ leave: []; take: [line: string]; choose: [line: string] }>()
+defineEmits<{ leave: []; take: [line: string]; choose: [line: string]; instruments: [] }>()
 const problem = computed(() => props.said?.problems[0])
 const ask = computed(() => props.said?.asks[0])
 const unread = computed(() => props.said?.unread ?? [])
 const echo = computed(() => props.said?.echo ?? [])
 const doubts = computed(() => props.said?.doubts ?? [])
 const chips = computed(() => props.said?.chips ?? [])
+/** Chips stand beside a reading: with what it was read is asked there too. */
+const readWith = computed(() =>
+  props.said?.read_with.length ? `with ${props.said.read_with.join(', ')}` : 'read with …',
+)
 const kept = computed(() => props.silent && !!props.text)
 const shown = computed(
   () =>
@@ -47,6 +51,7 @@ const danger = (entry: number) => props.said?.dangers.find((one) => one.entry ==
       </li>
     </ul>
     <div v-if="chips.length" class="chips" role="group" aria-label="How it was read">
+      <button type="button" class="chip with" @click="$emit('instruments')">{{ readWith }}</button>
       <button
         v-for="chip in chips"
         :key="chip.label"

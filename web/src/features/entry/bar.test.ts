@@ -15,6 +15,7 @@ const understood = (more: Partial<Schemas['ReadBack']> = {}): Schemas['ReadBack'
   unread: [],
   offers_note: false,
   doubts: [],
+  read_with: [],
   writable: true,
   station: '',
   phase: 'found',

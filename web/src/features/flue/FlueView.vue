@@ -16,6 +16,9 @@ const props = defineProps<{ page: Schemas['VisitPage'] }>()
 const desk = useDesk()
 const bar = useBar()
 const flueLog = useFlueLog(() => props.page.id, desk.replace)
+const analyzer = ref(
+  props.page.instruments.find((one) => one.kind === 'analyzer' && one.in_hand)?.id ?? null,
+)
 const live = ref<Buffers>({})
 const over = ref(false)
 watch(
@@ -41,7 +44,7 @@ const isSampled = (key: string) => props.page.flue.some((f) => f.stage === key)
 function drop(event: DragEvent): void {
   over.value = false
   const file = event.dataTransfer?.files[0]
-  if (file) void flueLog.take(file, bar.instrument)
+  if (file) void flueLog.take(file, analyzer.value)
 }
 </script>
 
@@ -62,6 +65,7 @@ function drop(event: DragEvent): void {
     />
     <LogPanel
       v-if="page.writable || flueLog.log.value"
+      v-model:instrument="analyzer"
       :page="page"
       :flue-log="flueLog"
       :target="target"

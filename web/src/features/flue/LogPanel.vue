@@ -1,9 +1,7 @@
 <script setup lang="ts">
 import { NProgress, NSelect } from 'naive-ui'
-import { storeToRefs } from 'pinia'
 import { computed, ref, watch } from 'vue'
 import type { Schemas } from '@/api/client'
-import { useBar } from '@/parts/desk/bar'
 import FileButton from '@/ui/FileButton.vue'
 import LogColumns from './LogColumns.vue'
 import LogMeans from './LogMeans.vue'
@@ -18,7 +16,8 @@ const props = defineProps<{
   flueLog: UseFlueLogReturn
   target: string
 }>()
-const { instrument } = storeToRefs(useBar())
+/** The analyzer that the log comes from. */
+const instrument = defineModel<number | null>('instrument', { required: true })
 const { log, progress, read, trouble, busy, window: range, means } = props.flueLog
 /** Of what goes on just now: first of the sending, then of the reading. */
 const percentage = computed(() =>

@@ -14,6 +14,10 @@ const phase = computed(() =>
     ? PHASE_WORDS[props.entry.phase as 'found'].toLowerCase()
     : '',
 )
+const readWith = computed(() => {
+  const { instrument, out_of_calibration } = props.entry
+  return instrument && `Read with ${instrument}${out_of_calibration ? ', out of calibration' : ''}.`
+})
 const written = computed(() => {
   const { author, at, zone } = props.entry
   return `${author}, ${dayAtOffset(at, zone)} ${clockAtOffset(at, zone)} ${zone}`
@@ -32,11 +36,12 @@ const written = computed(() => {
       <span class="text">
         {{ entry.text }}
         <i v-if="phase" class="muted">{{ phase }}</i>
+        <i v-if="entry.out_of_calibration" class="out">out of calibration</i>
       </span>
       <b>{{ entry.value }}</b>
     </button>
     <p v-if="open" class="more muted">
-      {{ written }}
+      {{ written }} {{ readWith }}
       <template v-if="entry.corrected_by">A correction stands beside it.</template>
       <template v-else-if="writable">
         <button v-if="entry.typed" class="small" @click="emit('correct')">Correct</button>
@@ -56,7 +61,10 @@ const written = computed(() => {
 </template>
 
 <style scoped>
-li {
+li.out {
+  color: var(--out);
+}
+i {
   content-visibility: auto; /* of hundreds of lines only those in sight are laid out */
   contain-intrinsic-size: auto 33px;
 }

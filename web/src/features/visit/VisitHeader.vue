@@ -2,6 +2,7 @@
 import { useNow } from '@vueuse/core'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
+import { useBar } from '@/parts/desk/bar'
 import { useTheme } from '@/ui/theme'
 import { useTitle } from '@/ui/title'
 import { VIEWS, type ViewName } from './keyboard'
@@ -12,6 +13,7 @@ const props = defineProps<{
   waiting: number
   stale: boolean
 }>()
+const bar = useBar()
 const theme = useTheme()
 const viewName = computed(() => VIEWS.find((row) => row.view === props.view)?.name ?? '')
 useTitle(() => `${props.page.unit_name}, ${viewName.value.toLowerCase()}`)
@@ -25,12 +27,8 @@ const elapsed = computed(() => {
   )
   return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
 })
-const inDate = computed(() => props.page.instruments.filter((i) => i.in_date).length)
 const overdue = computed(() =>
-  props.page.instruments
-    .filter((i) => !i.in_date)
-    .map((i) => i.name)
-    .join(', '),
+  props.page.instruments.filter((one) => one.in_hand && !one.in_date).map((one) => one.name),
 )
 </script>
 
@@ -46,13 +44,10 @@ const overdue = computed(() =>
       <span class="chip" :class="{ warn: !page.room_co }">
         Room CO {{ page.room_co ? `${page.room_co.text} ${page.room_co.unit}` : 'not read' }}
       </span>
-      <span
-        class="chip wide"
-        :class="{ warn: overdue }"
-        :title="overdue ? `Calibration overdue: ${overdue}` : ''"
-      >
-        Calibration {{ inDate }} of {{ page.instruments.length }}
-      </span>
+      <button v-if="overdue.length" class="chip wide warn" @click="bar.choosesInstruments = true">
+        {{ overdue.length }} calibration{{ overdue.length === 1 ? '' : 's' }} overdue:
+        {{ overdue.join(', ').toLowerCase() }}
+      </button>
       <span class="chip" :class="{ warn: waiting || stale }">
         <span v-if="!stale || waiting" class="long">On this tablet ·&nbsp;</span>
         {{ stale && !waiting ? 'Server not reached' : `${waiting} to send` }}

@@ -57,6 +57,8 @@ const entry = (more: Partial<Schemas['EntryOut']>): Schemas['EntryOut'] => ({
   corrected_by: null,
   corrects: null,
   typed: 'mp 3.5 inWC',
+  instrument: '',
+  out_of_calibration: false,
   ...more,
 })
 
@@ -151,7 +153,6 @@ describe('the tape', () => {
       stage: null,
       phase: 'found' as const,
       at: '',
-      instrument: null,
     }
     const wrapper = mount(TapePanel, {
       props: {

@@ -46,6 +46,8 @@ const entry = (more: Partial<Schemas['EntryOut']> = {}): Schemas['EntryOut'] => 
   corrected_by: null,
   corrects: null,
   typed: 'mp 3.5 inWC',
+  instrument: '',
+  out_of_calibration: false,
   ...more,
 })
 
@@ -173,7 +175,6 @@ describe('writing', () => {
       text: 'mp 3.5',
       stage: 'high',
       phase: 'left',
-      instrument: null,
     })
   })
   it('counts what waits, and not what was refused or belongs to another visit', () => {

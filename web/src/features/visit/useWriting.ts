@@ -37,8 +37,8 @@ export function useWriting(
     })
 
   async function write(text: string): Promise<void> {
-    const { stage, phase, instrument } = bar
-    await outbox.add({ visit: toValue(visit), text, stage, phase, instrument })
+    const { stage, phase } = bar
+    await outbox.add({ visit: toValue(visit), text, stage, phase })
   }
 
   async function correctEntry(corrects: string, text: string | null, why = ''): Promise<void> {

@@ -16,7 +16,8 @@ export const useBar = defineStore('bar', () => {
   const phase = ref<Phase>('found')
   const stage = ref<string | null>(null)
   const station = ref('')
-  const instrument = ref<number | null>(null)
+  /** True while it is chosen which instruments are in hand. */
+  const choosesInstruments = ref(false)
   /** Words that were put into the bar for the rest to be typed behind. */
   const begun = ref('')
   /** The line that was written last. */
@@ -43,7 +44,7 @@ export const useBar = defineStore('bar', () => {
     phase,
     stage,
     station,
-    instrument,
+    choosesInstruments,
     waits,
     begun,
     sent,

@@ -30,7 +30,7 @@ const { ended, open, capture, buffers, channels, newest, quietMs, trouble, start
 )
 const { trouble: refused, busy, run } = useAsyncAction()
 const chosen = ref<number[]>(
-  props.page.instruments.filter((i) => i.in_date || i.kind !== 'analyzer').map((i) => i.id),
+  props.page.instruments.filter((one) => one.in_hand).map((one) => one.id),
 )
 const dips = ref<Schemas['DipsOut'] | null>(null)
 const asked = ref('')

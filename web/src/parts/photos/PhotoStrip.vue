@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { PICTURES } from '@/ui/pictures'
 import { NModal } from 'naive-ui'
 import { computed, ref } from 'vue'
 import { markPhoto, sendPhoto } from '@/api/calls'
@@ -42,13 +43,7 @@ const keep = (marks: Schemas['MarkIn'][]) =>
     <h2>Photos</h2>
     <label v-if="page.writable" class="btn">
       Take or choose one
-      <input
-        type="file"
-        accept="image/jpeg,image/png,image/webp,image/heic,image/heif"
-        capture="environment"
-        class="sr"
-        @change="take"
-      />
+      <input type="file" :accept="PICTURES" capture="environment" class="sr" @change="take" />
     </label>
     <span v-if="share !== null" class="muted">sending, {{ Math.round(100 * share) }} %</span>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>

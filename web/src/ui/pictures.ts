@@ -1,0 +1,2 @@
+/** The forms of pictures that the server takes. */
+export const PICTURES = 'image/jpeg,image/png,image/webp,image/heic,image/heif'
