@@ -40,3 +40,8 @@ def lower_first(words: str) -> str:
 def listed(words: list[str]) -> str:
     """Return ``words`` with commas between."""
     return ", ".join(words)
+
+
+def upper_first(words: str) -> str:
+    """Return ``words`` with a capital at their beginning; a unit like µA stays."""
+    return words[:1].upper() + words[1:] if words[:1].isascii() else words

@@ -6,10 +6,9 @@ from havrin_core.facts.passed_over import KNOWN, LATER, NOT_POSSIBLE, WHYS, skip
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.formats import number
 from havrin_core.search.model import Meaning, Offer
-from havrin_core.search.pictures import NOTHING, STEADY
 from havrin_core.standing.model import NextStep
 from havrin_core.standing.next_step import key_of
-from havrin_core.wording.language import lower_first, text
+from havrin_core.wording.language import lower_first, text, upper_first
 from havrin_core.wording.ledger import make_good, put_back_line
 from havrin_core.wording.lifts import lift_lines, lift_words
 from havrin_core.wording.missing import because_text, missing_how, missing_starter, missing_text
@@ -18,6 +17,7 @@ from havrin_core.wording.phrases import words
 from havrin_core.wording.reasons import reason_words
 
 _MOST_MEANINGS = 3
+_PROBABLY = 0.5  # the share of the suspicion from which a suspect is called probable
 GAS_SMELL = (
     "Touch no switch, no thermostat, no phone. Get everybody out.",
     "Shut the gas outside, if that is safe.",
@@ -135,19 +135,16 @@ def passes(key: str) -> tuple[Pass, ...]:
 
 def _answer(meaning: Meaning) -> Answer:
     share = number(100 * meaning.first_share, ".0f")
-    means = text("then the {suspect}, {share} %", suspect=lower_first(meaning.first), share=share)
-    return Answer(words(meaning.outcome), means, meaning.line)
+    says = "probably the {suspect}, {share} %" if meaning.first_share >= _PROBABLY else "perhaps the {suspect}, {share} %"
+    means = text(says, suspect=lower_first(meaning.first), share=share)
+    return Answer(upper_first(words(meaning.outcome)), means, meaning.line)
 
 
 def _meaning(kind: str, outcome: str, suspect: str) -> str:
     """Return what an outcome of the offered test would mean, in a sentence."""
     probably = lower_first(suspect)
-    if kind == "stops" and outcome == NOTHING:
-        return text("If nothing starts: probably the {suspect}.", suspect=probably)
-    if kind == "stops" and outcome == STEADY:
-        return text("If it runs on: probably the {suspect}.", suspect=probably)
     sentence = {
-        "stops": "If it stops after {outcome}: probably the {suspect}.",
+        "stops": "If {outcome}: probably the {suspect}.",
         "look": "If it is {outcome}: probably the {suspect}.",
         "volts": "If it reads {outcome}: probably the {suspect}.",
         "watch": "If it {outcome}: probably the {suspect}.",
