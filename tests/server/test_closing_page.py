@@ -48,12 +48,13 @@ def test_the_steps_stand_in_the_order_in_which_hands_do_them(tove, visit):
     first = found["steps"][0]
     assert first["holds"] is True
     assert [line["starter"] for line in first["lines"]] == ["refit igniter", "putback"]
-    assert len(found["obstacles"]) >= 2
+    assert found["at_signature"], "how it is left is asked for at the signature"
+    assert not [line for line in found["at_signature"] if "igniter" in line], "what is a line of a step is not said twice"
     assert len(found["ledger"]) == 2
     write(tove, visit, "refit igniter", "leak ok", "putback")
     done = closing(tove, visit)
     assert [step for step in done["steps"] if step["holds"]] == []
-    assert done["obstacles"] == []
+    assert done["at_signature"] == []
     assert all(row["until"] for row in done["ledger"])
 
 
@@ -73,7 +74,7 @@ def test_a_shut_down_asks_for_everything_that_goes_with_it(tove, visit, tmp_path
         "refused the new exchanger: next month",
     )
     found = closing(tove, visit)
-    assert found["obstacles"] == []
+    assert found["at_signature"] == []
     assert found["frost"]["says"].startswith("Pipes may freeze from")
     assert (
         tove.post(
@@ -258,3 +259,16 @@ def test_each_way_of_leaving_has_its_own_words_for_its_reader(tove, visit, tmp_p
     assert ("Leave running" in tag) == (left == "running")
     assert "Write “" not in customer
     assert "not written down" not in customer
+
+
+@pytest.mark.parametrize(("kind", "holds"), [("customer", "F-1"), ("tag", "F-1"), ("sheet", "Instrument")])
+def test_a_paper_is_seen_before_it_is_printed(tove, visit, kind, holds):
+    write(tove, visit, *SOUND)
+    html = tove.get(f"visits/{visit}/preview/{kind}").json()["html"]
+    assert holds in html
+    assert "<script" not in html
+
+
+def test_only_papers_are_previewed_and_only_by_their_firm(tove, visit):
+    assert tove.get(f"visits/{visit}/preview/passport").status_code == 422
+    assert tove.get("visits/99999/preview/customer").status_code == 404

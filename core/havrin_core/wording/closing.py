@@ -70,6 +70,11 @@ def holds_words(found: Assessment) -> list[str]:
     return [said for code in found.holds for said in hold_words(code, found)]
 
 
+def signature_words(found: Assessment) -> list[str]:
+    """Return what holds the visit open and is no line of a step already: how it is left, who is told."""
+    return [said for code in found.holds if code not in (ABNORMAL, PUT_BACK) for said in hold_words(code, found)]
+
+
 def customer_state(found: Assessment, level: int) -> str:
     """Return what state the unit is in for its owner: what is so, never an order meant for a technician."""
     if found.leaving is None or found.leaving not in _CUSTOMER_LEFT:

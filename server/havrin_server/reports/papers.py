@@ -2,7 +2,7 @@
 
 import io
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 
 import segno
 from django.template.loader import render_to_string
@@ -14,6 +14,7 @@ from havrin_server.units.models import Site
 from havrin_server.visits.models import Amendment, Visit
 
 _FOLDER = Path(__file__).parent
+Previewed = Literal["customer", "tag", "sheet"]
 
 
 def report_pdf(visit: Visit, person: Person) -> bytes:
@@ -76,11 +77,22 @@ def _code(address: str) -> str:
     return data_uri(target.getvalue(), "image/svg+xml")
 
 
+def preview(visit: Visit, kind: Previewed, person: Person, address: str) -> str:
+    """Return what a paper would hold if it were printed now, as one page of HTML."""
+    context = paper_context(visit, person)
+    more = {"qr": _code(address), "sheets": [context], "heading": visit.unit.name}
+    return _html(kind, {**context, **more}, visit.unit.site)
+
+
+def _html(template: str, context: dict[str, Any], site: Site) -> str:
+    """Return the paper before it is set; its days and times are those of the place."""
+    with timezone.override(site.zoneinfo()):
+        return render_to_string(f"reports/{template}.html", context)
+
+
 def _pdf(template: str, context: dict[str, Any], site: Site) -> bytes:
-    """Return the PDF; its days and times are those of the place."""
     from weasyprint import HTML  # takes 1.5 s to import: only where a paper is made
 
-    with timezone.override(site.zoneinfo()):
-        html = render_to_string(f"reports/{template}.html", context)
+    html = _html(template, context, site)
     content: bytes = HTML(string=html, base_url=str(_FOLDER)).write_pdf()
     return content

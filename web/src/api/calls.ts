@@ -17,6 +17,8 @@ export const keys = {
     ['visit', id, 'meter', state, a, b] as const,
   log: (id: string) => ['log', id] as const,
   closing: (id: number, version: number) => ['visit', id, 'closing', version] as const,
+  preview: (id: number, version: number, kind: string) =>
+    ['visit', id, 'preview', version, kind] as const,
   exchanger: (id: number, version: number) => ['visit', id, 'exchanger', version] as const,
   unit: (id: number) => ['unit', id] as const,
   shared: (token: string) => ['shared', token] as const,
@@ -197,6 +199,12 @@ export const uploadSamples = (visit: number, file: File, instrument: number) =>
 
 export const getClosing = (id: number) =>
   call<Schemas['ClosingOut']>(http.GET('/api/visits/{visit_id}/closing', visitPath(id)))
+export const getPreview = (id: number, kind: 'customer' | 'tag' | 'sheet') =>
+  call<Schemas['PreviewOut']>(
+    http.GET('/api/visits/{visit_id}/preview/{kind}', {
+      params: { path: { visit_id: id, kind } },
+    }),
+  )
 export const getExchanger = (id: number) =>
   call<Schemas['ExchangerOut']>(http.GET('/api/visits/{visit_id}/exchanger', visitPath(id)))
 export const markPhoto = (id: string, marks: Schemas['MarkIn'][]) =>

@@ -1352,6 +1352,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/preview/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Preview
+         * @description Return what a paper would hold if it were printed now.
+         */
+        get: operations["havrin_server_reports_views_papers_preview"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/sheet.pdf": {
         parameters: {
             query?: never;
@@ -1627,8 +1647,6 @@ export interface components {
          * @description How near the visit is to its end.
          */
         CloseOut: {
-            /** Obstacles */
-            obstacles: string[];
             /** Put Backs */
             put_backs: string[];
             /** Cycles Shown */
@@ -2423,8 +2441,8 @@ export interface components {
         ClosingOut: {
             /** Steps */
             steps: components["schemas"]["ClosingStepOut"][];
-            /** Obstacles */
-            obstacles: string[];
+            /** At Signature */
+            at_signature: string[];
             /** Words */
             words: string;
             /** Remarks */
@@ -4617,6 +4635,14 @@ export interface components {
             /** Report */
             report: string;
         };
+        /**
+         * PreviewOut
+         * @description A paper as one page of HTML, as it would be printed now.
+         */
+        PreviewOut: {
+            /** Html */
+            html: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -6377,6 +6403,29 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_papers_preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+                kind: "customer" | "tag" | "sheet";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewOut"];
+                };
             };
         };
     };

@@ -20,6 +20,7 @@ import { useOffered } from '@/features/visit/useOffered'
 import { useVisit } from '@/features/visit/useVisit'
 import { useVisitKeys } from '@/features/visit/useVisitKeys'
 import { useWriting } from '@/features/visit/useWriting'
+import VisitBlank from '@/features/visit/VisitBlank.vue'
 import VisitDialogs from '@/features/visit/VisitDialogs.vue'
 import VisitHeader from '@/features/visit/VisitHeader.vue'
 import VisitTabs from '@/features/visit/VisitTabs.vue'
@@ -59,9 +60,6 @@ const judged = computed(() => ({
   writable: page.value!.writable,
 }))
 const offered = useOffered(page, view, () => narrow.value && !away.value)
-const station = computed(() =>
-  page.value?.paths.flatMap((path) => path.stations).find((s) => s.key === stationKey.value),
-)
 
 useBarOfVisit(page)
 
@@ -142,7 +140,14 @@ provideDesk({
     </main>
     <aside v-if="!narrow" aria-label="Standing and tape">
       <SuspectsPanel v-if="view === 'string' && suspects" :found="suspects" :page="page" />
-      <StandingPanel v-else v-bind="judged" @station="openStation" @next="begin" @write="answer" />
+      <StandingPanel
+        v-else
+        v-bind="judged"
+        :folded="view === 'close'"
+        @station="openStation"
+        @next="begin"
+        @write="answer"
+      />
       <MovedOn :page="page" @page="replace" />
       <TapeSide :page="page" :writing="writing" />
     </aside>
@@ -169,10 +174,10 @@ provideDesk({
       <TapeSide :page="page" :writing="writing" @corrects="sheet = 'none'" />
     </PhoneSheet>
     <StationSheet
-      :station="station"
+      :chosen="stationKey"
       :page="page"
       :narrow="narrow"
-      @begin="(starter) => begin(starter, station?.key)"
+      @begin="(starter) => begin(starter, stationKey)"
       @close="stationKey = ''"
     />
     <PickList
@@ -188,13 +193,7 @@ provideDesk({
     />
     <VisitDialogs v-model:figure="figure" v-model:keys="showKeys" />
   </div>
-  <main v-else id="main" class="blank">
-    <p v-if="!error">Loading the visit …</p>
-    <template v-else>
-      <h1>{{ error.message }}</h1>
-      <RouterLink to="/" class="btn">Back to the round</RouterLink>
-    </template>
-  </main>
+  <VisitBlank v-else :error="error?.message" />
 </template>
 
 <style scoped src="./visitScreen.css"></style>

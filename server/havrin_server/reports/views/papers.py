@@ -18,6 +18,7 @@ from havrin_server.reports.calendar import calendar_of
 from havrin_server.reports.kept import amendment_paper, paper_of
 from havrin_server.reports.models import PaperKind
 from havrin_server.reports.readings_csv import readings_csv
+from havrin_server.reports.schemas.papers import PreviewOut
 from havrin_server.units.queries import find_site
 from havrin_server.visits.models import Amendment, Visit
 from havrin_server.visits.queries import bundle_of, find_visit, tape_of
@@ -66,6 +67,14 @@ def quote(request: SignedIn, visit_id: int) -> HttpResponse:
 def sheet(request: SignedIn, visit_id: int) -> HttpResponse:
     """Return the test sheet of one unit."""
     return _paper(request, visit_id, PaperKind.SHEET, "tests")
+
+
+@router.get("/visits/{int:visit_id}/preview/{kind}", response=PreviewOut)
+def preview(request: SignedIn, visit_id: int, kind: papers.Previewed) -> PreviewOut:
+    """Return what a paper would hold if it were printed now."""
+    visit = _visit(request, visit_id)
+    html = papers.preview(visit, kind, request.user, record_address(request, visit.unit_id))
+    return PreviewOut(html=html)
 
 
 @router.get("/sites/{int:site_id}/sheet.pdf", response={200: None})

@@ -5,7 +5,7 @@ from havrin_core.follow_up.frost import FROST_LINES, ShutdownPlan, frost_says, s
 from havrin_core.follow_up.plan import Return, follow_up_of
 from havrin_core.standing.closing import leaves_without_heat
 from havrin_core.standing.model import LedgerRow
-from havrin_core.wording.closing import remark_words, scheme_words
+from havrin_core.wording.closing import remark_words, scheme_words, signature_words
 from havrin_core.wording.closing_steps import closing_steps
 from havrin_core.wording.ledger import ledger_line, ledger_text
 from havrin_core.wording.names import visit_reason
@@ -21,7 +21,6 @@ from havrin_server.visits.schemas.closing import (
     OrderPartOut,
     ReturnOut,
 )
-from havrin_server.visits.services import closing_obstacles
 
 
 def closing_page(visit: Visit, person: Person) -> ClosingOut:
@@ -32,7 +31,7 @@ def closing_page(visit: Visit, person: Person) -> ClosingOut:
     steps = closing_steps(found, facts, unit, follow, rules, system)
     return ClosingOut(
         steps=[ClosingStepOut.of(step) for step in steps],
-        obstacles=closing_obstacles(found, visit.signed_by or person.full_name),
+        at_signature=signature_words(found),
         words=scheme_words(found, found.level, rules),
         remarks=[remark_words(remark) for remark in found.remarks],
         ledger=[_ledger(row) for row in found.ledger],

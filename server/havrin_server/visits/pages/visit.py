@@ -44,7 +44,7 @@ from havrin_server.visits.schemas.visit import (
     VisitPage,
     WayOut,
 )
-from havrin_server.visits.services import closing_obstacles, local_day
+from havrin_server.visits.services import local_day
 
 assert O2_AMBIENT_PCT == 20.946  # the page draws its fuel lines to this point
 
@@ -118,7 +118,6 @@ def _close(visit: Visit, found: Assessment, system: str) -> CloseOut:
     papers = visit.papers.filter(amendment=None).defer("content").order_by("pk")
     return CloseOut.of(
         visit,
-        obstacles=[] if visit.closed_at else closing_obstacles(found, "signed"),
         put_backs=[to_put_back(leaves) for leaves in found.put_backs],
         cycles_shown=found.cycles_shown,
         changes=[change_words(change, system) for change in found.changes],

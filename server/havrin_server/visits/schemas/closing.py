@@ -112,7 +112,7 @@ class ClosingOut(ViewModel):
     """Everything that closing a visit needs beside the page."""
 
     steps: list[ClosingStepOut]
-    obstacles: list[str]
+    at_signature: list[str]  # what holds it open and is no line of a step
     words: str
     remarks: list[str]
     ledger: list[LedgerOut]

@@ -157,7 +157,6 @@ class WayOut(ViewModel):
 class CloseOut(ViewModel):
     """How near the visit is to its end."""
 
-    obstacles: list[str]
     put_backs: list[str]
     cycles_shown: int
     changes: list[str]

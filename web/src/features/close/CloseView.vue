@@ -12,6 +12,7 @@ import StateMark from '@/ui/StateMark.vue'
 import AmendPanel from './AmendPanel.vue'
 import ClosingSteps from './ClosingSteps.vue'
 import EarlierVisits from './EarlierVisits.vue'
+import PaperPreview from './PaperPreview.vue'
 import PapersCard from './PapersCard.vue'
 import PlanPanel from './PlanPanel.vue'
 import SignForm from './SignForm.vue'
@@ -45,36 +46,37 @@ const {
     </section>
     <p v-if="error" class="refused wide" role="alert">{{ error.message }}</p>
     <p v-else-if="!closing" class="muted wide">Looking what is still to do …</p>
-    <template v-else>
-      <div v-if="!page.close.closed_at" class="col">
-        <ClosingSteps
-          :steps="closing.steps"
-          :writable="page.writable"
-          @begin="(line, where) => desk.begin(line, where)"
-        />
-      </div>
-      <div class="col" :class="{ wide: page.close.closed_at }">
-        <PlanPanel
-          :closing="closing"
-          :page="page"
-          @planned="refetch()"
-          @begin="(line) => desk.begin(line)"
-        />
-      </div>
-    </template>
-    <Card v-if="page.close.changes.length" class="wide" title="What changed, and what lay between">
-      <p v-for="line in page.close.changes" :key="line">{{ line }}</p>
-    </Card>
-    <SignForm
-      v-if="page.writable"
-      class="wide"
-      :page="page"
-      :me="me"
-      :obstacles="closing?.obstacles ?? []"
-      :waiting="desk.waiting.value"
-      @page="desk.replace"
-    />
-    <PapersCard class="wide" :page="page" :scheme="closing?.words ?? ''" @page="desk.replace" />
+    <div v-else class="col">
+      <ClosingSteps
+        v-if="!page.close.closed_at"
+        :steps="closing.steps"
+        :writable="page.writable"
+        @begin="(line, where) => desk.begin(line, where)"
+      />
+      <SignForm
+        v-if="page.writable"
+        :page="page"
+        :me="me"
+        :obstacles="closing.at_signature"
+        :held="closing.steps.some((step) => step.holds)"
+        :waiting="desk.waiting.value"
+        @page="desk.replace"
+      />
+      <Card v-if="page.close.changes.length" title="What changed, and what lay between">
+        <p v-for="line in page.close.changes" :key="line">{{ line }}</p>
+      </Card>
+    </div>
+    <div class="col">
+      <PaperPreview v-if="!page.close.closed_at" :page="page" />
+      <PapersCard :page="page" :scheme="closing?.words ?? ''" @page="desk.replace" />
+      <PlanPanel
+        v-if="closing"
+        :closing="closing"
+        :page="page"
+        @planned="refetch()"
+        @begin="(line) => desk.begin(line)"
+      />
+    </div>
     <AmendPanel
       v-if="page.close.closed_at"
       class="wide"
@@ -91,7 +93,7 @@ const {
 .close {
   flex: 1 0 auto;
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 18px 28px;
   padding: 16px 20px 30px;
   align-content: start;

@@ -13,7 +13,10 @@ import WayLeft from './WayLeft.vue'
 const props = defineProps<{
   page: Schemas['VisitPage']
   me: Schemas['Me'] | undefined
+  /** What is still to be said here. */
   obstacles: string[]
+  /** True while a step holds the visit open. */
+  held: boolean
   waiting: number
 }>()
 const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
@@ -78,7 +81,8 @@ async function close(): Promise<void> {
         </label>
         <SignaturePad v-model="signature" />
       </div>
-      <ul v-if="obstacles.length && !refused.length" class="held">
+      <ul v-if="(obstacles.length || held) && !refused.length" class="held">
+        <li v-if="held">Steps that hold the visit open are marked above.</li>
         <li v-for="line in obstacles" :key="line">{{ line }}</li>
       </ul>
       <ul v-if="refused.length" class="refused" role="alert">
@@ -105,8 +109,8 @@ h2 {
 }
 .two {
   display: grid;
-  grid-template-columns: 1fr 2fr;
-  gap: 16px;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 10px;
 }
 label {
   display: grid;

@@ -91,7 +91,7 @@ describe('signing', () => {
   const me = { name: 'Tove Lindgarth', role: 'technician' } as Schemas['Me']
   const form = (more: object = {}, given = page()) =>
     mount(SignForm, {
-      props: { page: given, me, obstacles: [], waiting: 0, ...more },
+      props: { page: given, me, obstacles: [], held: false, waiting: 0, ...more },
       global: { stubs },
     })
   it('sends what was seen, said and chosen', async () => {

@@ -37,7 +37,7 @@ const frost: Schemas['FrostOut'] = {
 }
 const closing = (more: Partial<Schemas['ClosingOut']> = {}): Schemas['ClosingOut'] => ({
   steps,
-  obstacles: [],
+  at_signature: [],
   words: '',
   remarks: [],
   ledger: [],

@@ -12,3 +12,7 @@ export const PAPERS: [file: string, title: string][] = [
 /** What a paper is called. */
 export const titleOf = (file: string): string =>
   PAPERS.find(([known]) => known === file)?.[1] ?? file
+
+/** The papers that can be looked at before they are printed. */
+export const PREVIEWED = ['customer', 'tag', 'sheet'] as const
+export type Previewed = (typeof PREVIEWED)[number]

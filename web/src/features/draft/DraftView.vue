@@ -21,6 +21,7 @@ const { workings, error } = useWorkings(
   <p v-if="error" class="none" role="alert">{{ error.message }}</p>
   <p v-else-if="!workings" class="none muted">Working it out …</p>
   <div v-else class="draft">
+    <LivePanel :page="page" :first="['draft', 'volts']" @page="(p) => desk.replace(p)" />
     <section v-if="workings.switches.length" class="switches">
       <h2>
         At the switch
@@ -34,7 +35,6 @@ const { workings, error } = useWorkings(
         @begin="(line) => desk.begin(line, 'draft')"
       />
     </section>
-    <LivePanel :page="page" :first="['draft', 'volts']" @page="(p) => desk.replace(p)" />
     <section v-if="workings.switches.length" class="order">
       <b>Weak? Cheapest first:</b>
       hose off, cracked, kinked or holding water → port plugged (a wire, not a drill) → trap and

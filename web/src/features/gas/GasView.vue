@@ -31,6 +31,7 @@ const screw = computed(() =>
   <p v-if="error" class="none" role="alert">{{ error.message }}</p>
   <p v-else-if="!workings" class="none muted">Working it out …</p>
   <div v-else class="gas">
+    <LivePanel :page="page" :first="['manifold', 'supply']" @page="(p) => desk.replace(p)" />
     <section>
       <h2>
         From the supply down to the burner
@@ -42,7 +43,6 @@ const screw = computed(() =>
         @begin="(starter, station) => desk.begin(starter, station)"
       />
     </section>
-    <LivePanel :page="page" :first="['manifold', 'supply']" @page="(p) => desk.replace(p)" />
     <section v-if="screw.length" class="screw">
       <p v-for="row in screw" :key="row.key" :class="row.state">
         <b>{{ row.label ? `${row.label} fire` : 'The screw' }}</b>

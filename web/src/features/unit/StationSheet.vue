@@ -1,14 +1,19 @@
 <script setup lang="ts">
+import { computed } from 'vue'
 import { NDrawer, NDrawerContent } from 'naive-ui'
 import type { Schemas } from '@/api/client'
 import StationDrawer from './StationDrawer.vue'
 
 /** A station with all that was read there: from the right, on a phone from below. */
-defineProps<{
-  station: Schemas['StationOut'] | undefined
+const props = defineProps<{
+  /** The key of the station; "" for none. */
+  chosen: string
   page: Schemas['VisitPage']
   narrow: boolean
 }>()
+const station = computed(() =>
+  props.page.paths.flatMap((path) => path.stations).find((one) => one.key === props.chosen),
+)
 defineEmits<{ begin: [starter: string]; close: [] }>()
 </script>
 

@@ -79,10 +79,8 @@ ul {
   list-style: none;
 }
 .answer {
-  display: flex;
-  align-items: center;
-  justify-content: space-between;
-  gap: 12px;
+  display: grid;
+  align-content: center;
   width: 100%;
   min-height: 44px;
   padding: 4px 12px;
@@ -113,6 +111,5 @@ ul {
 .answer small {
   color: var(--muted);
   font-size: 14px;
-  text-align: right;
 }
 </style>

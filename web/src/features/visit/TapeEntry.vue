@@ -61,10 +61,7 @@ const written = computed(() => {
 </template>
 
 <style scoped>
-li.out {
-  color: var(--out);
-}
-i {
+li {
   content-visibility: auto; /* of hundreds of lines only those in sight are laid out */
   contain-intrinsic-size: auto 33px;
 }
@@ -101,6 +98,9 @@ b {
 }
 i {
   font-size: 14px;
+}
+.out {
+  color: var(--out);
 }
 .more {
   padding: 4px 0 8px 54px;

@@ -8,11 +8,6 @@ const props = defineProps<{ dips: Schemas['DipsOut']; writable: boolean; busy: b
 defineEmits<{ write: [] }>()
 const MOST = 6
 
-function saidOf(dip: Schemas['DipOut']): string {
-  const { at_s, long_s, half_width_s: off, least } = dip
-  const long = `${fixed(long_s, 2)} ± ${fixed(off, 2)} s long`
-  return `at ${fixed(at_s, 0)} s, ${long}, down to ${least.text} ${least.unit}`
-}
 const worst = computed(() => {
   const { worst: lowest, set_point: point } = props.dips
   if (!lowest) return ''
@@ -34,34 +29,31 @@ const worst = computed(() => {
         Write the worst on the tape
       </button>
     </p>
-    <ul>
-      <li v-for="dip in dips.dips.slice(-MOST)" :key="dip.at_s">
-        {{ saidOf(dip) }}
-        <b v-if="dip.reversed" class="turned">· turned round</b>
-        <b v-if="dip.order.length">· {{ dip.order.join(' → ') }}</b>
-        <span v-if="dip.still.length" class="muted">· still: {{ dip.still.join(', ') }}</span>
-      </li>
-    </ul>
+    <table v-if="dips.dips.length">
+      <thead>
+        <tr>
+          <th>At, s</th>
+          <th>Long, s</th>
+          <th>Down to, {{ dips.set_point.unit }}</th>
+          <th>What moved, first to last</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="dip in dips.dips.slice(-MOST)" :key="dip.at_s">
+          <td>{{ fixed(dip.at_s, 0) }}</td>
+          <td>{{ fixed(dip.long_s, 2) }} ± {{ fixed(dip.half_width_s, 2) }}</td>
+          <td>
+            {{ dip.least.text }}
+            <b v-if="dip.reversed" class="turned">turned round</b>
+          </td>
+          <td>
+            <b>{{ dip.order.join(' → ') || '–' }}</b>
+            <small v-if="dip.still.length" class="muted">still: {{ dip.still.join(', ') }}</small>
+          </td>
+        </tr>
+      </tbody>
+    </table>
   </div>
 </template>
 
-<style scoped>
-.dips {
-  display: grid;
-  gap: 7px;
-}
-p .muted {
-  margin-left: 6px;
-}
-.contact {
-  border-left: 4px solid var(--string);
-  padding-left: 10px;
-}
-.turned {
-  color: var(--out);
-}
-ul {
-  margin: 4px 0 0;
-  padding-left: 18px;
-}
-</style>
+<style scoped src="./liveTables.css"></style>

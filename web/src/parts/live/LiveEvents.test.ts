@@ -96,7 +96,7 @@ describe('LiveEvents', () => {
     expect(panel.text()).not.toContain('Draft at switch')
     expect(panel.text()).toContain('within its noise')
     expect(said(await shownWith(reading({ events: [event([step()])] })))).toContain(
-      'step +1.0 % ± 0.2, over 99 % sure',
+      '+1.0 % ± 0.2, over 99 % sure',
     )
   })
   it('says why a step cannot be told, and does not offer to write it', async () => {

@@ -56,28 +56,33 @@ const write = (at: number) =>
   )
 const clockOf = (s: number) =>
   `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`
-/** What moved, and the step that the event is for, told or not. */
-const worth = (event: Schemas['TraceEventOut']) =>
-  event.steps.filter((step) => step.asked || step.clear)
+/** What moved, and the step that the event is for, told or not: a row each, and one where nothing moved. */
+function rowsOf(event: Schemas['TraceEventOut']): (Schemas['StepOut'] | null)[] {
+  const worth = event.steps.filter((step) => step.asked || step.clear)
+  return worth.length ? worth : [null]
+}
 </script>
 
 <template>
   <div class="events">
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
-    <p v-if="reading?.together" class="still">
-      <b>
-        All still from {{ clockOf(reading.together.start_s) }} to
-        {{ clockOf(reading.together.end_s) }}
-      </b>
-      <button
-        class="btn"
-        :disabled="busy || !writable"
-        @click="emit('window', reading.together.start_s, reading.together.end_s)"
-      >
-        Write these means
-      </button>
+    <p class="still">
+      <template v-if="reading?.together">
+        <b>
+          All still from {{ clockOf(reading.together.start_s) }} to
+          {{ clockOf(reading.together.end_s) }}
+        </b>
+        <button
+          class="btn strong"
+          :disabled="busy || !writable"
+          @click="emit('window', reading.together.start_s, reading.together.end_s)"
+        >
+          Write these means
+        </button>
+      </template>
+      <slot />
     </p>
-    <p v-else-if="reading" class="muted">
+    <p v-if="reading && !reading.together" class="muted">
       Not all still yet: 20 s without drift count.
       <template v-if="reading.each.length">
         Still by themselves: {{ reading.each.map((one) => one.names[0]).join(', ') }}.
@@ -95,76 +100,56 @@ const worth = (event: Schemas['TraceEventOut']) =>
         {{ name }}
       </button>
     </div>
-    <ul v-if="reading?.events.length">
-      <li
+    <table v-if="reading?.events.length">
+      <caption class="muted">Events; the settling of a cell is taken off each step.</caption>
+      <thead>
+        <tr>
+          <th>At, min:s</th>
+          <th>Event</th>
+          <th>What moved</th>
+          <th>Step</th>
+        </tr>
+      </thead>
+      <tbody
         v-for="event in reading.events"
         :key="`${event.kind}${event.at_s}`"
         :data-event="event.kind"
       >
-        <b>{{ event.name }}</b>
-        at {{ clockOf(event.at_s) }}
-        <span class="muted">{{ event.marked ? 'marked' : 'seen in the trace' }}</span>
-        <span v-for="step in worth(event)" :key="step.quantity" class="step">
-          {{ step.name }}
-          <template v-if="step.told">
-            {{ step.told.before.text }} → {{ step.told.after.text }} {{ step.told.after.unit }}
-          </template>
-          <template v-if="step.asked && step.told">
-            : step
-            <b>{{ step.told.step.text }} {{ step.told.step.unit }}</b>
-            ± {{ step.told.half_width.text }}, {{ step.told.sure }}
-            <span class="muted">(settling of the cell taken off)</span>
-          </template>
-          <span v-if="step.cannot_tell" class="untold">{{ step.cannot_tell }}</span>
-          <button
-            v-if="step.writes"
-            class="btn"
-            :disabled="busy || !writable"
-            @click="write(event.at_s)"
-          >
-            Write this step
-          </button>
-        </span>
-      </li>
-    </ul>
+        <tr v-for="(step, row) in rowsOf(event)" :key="row">
+          <td>{{ row ? '' : clockOf(event.at_s) }}</td>
+          <td>
+            <template v-if="!row">
+              <b>{{ event.name }}</b>
+              <small class="muted">{{ event.marked ? 'marked' : 'seen in the trace' }}</small>
+            </template>
+          </td>
+          <td>
+            <template v-if="step">
+              {{ step.name }}
+              <template v-if="step.told">
+                {{ step.told.before.text }} → {{ step.told.after.text }} {{ step.told.after.unit }}
+              </template>
+            </template>
+          </td>
+          <td class="step">
+            <template v-if="step?.asked && step.told">
+              <b>{{ step.told.step.text }} {{ step.told.step.unit }}</b>
+              ± {{ step.told.half_width.text }}, {{ step.told.sure }}
+            </template>
+            <span v-if="step?.cannot_tell" class="untold">{{ step.cannot_tell }}</span>
+            <button
+              v-if="step?.writes"
+              class="btn"
+              :disabled="busy || !writable"
+              @click="write(event.at_s)"
+            >
+              Write this step
+            </button>
+          </td>
+        </tr>
+      </tbody>
+    </table>
   </div>
 </template>
 
-<style scoped>
-.events {
-  display: grid;
-  gap: 8px;
-}
-.marks,
-.still {
-  display: flex;
-  gap: 6px 8px;
-  flex-wrap: wrap;
-  align-items: center;
-}
-ul {
-  margin: 0;
-  padding: 0;
-  list-style: none;
-  display: grid;
-  gap: 6px;
-}
-li {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 12px;
-  align-items: center;
-  border-left: 4px solid var(--line);
-  padding-left: 10px;
-}
-.step b {
-  white-space: nowrap;
-}
-.untold {
-  color: var(--near);
-}
-.trouble {
-  color: var(--out);
-  font-weight: 500;
-}
-</style>
+<style scoped src="./liveTables.css"></style>

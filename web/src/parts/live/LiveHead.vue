@@ -1,17 +1,21 @@
 <script setup lang="ts">
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { clockAt } from '@/ui/moments'
 
-/** Which instruments record, since when, and the touch that begins or ends it. */
+/** One line: which instruments record, since when, and the touch that begins or ends it. */
 const props = defineProps<{
   page: Schemas['VisitPage']
   capture: Schemas['CaptureOut'] | null
 }>()
 defineEmits<{ start: []; end: [] }>()
 const chosen = defineModel<number[]>('chosen', { required: true })
+const choosing = ref(false)
+const picked = computed(() =>
+  props.page.instruments.filter((one) => chosen.value.includes(one.id)).map((one) => one.name),
+)
 const since = computed(() => {
-  if (!props.capture) return 'instruments that send by themselves'
+  if (!props.capture) return picked.value.join(', ') || 'no instrument is chosen'
   const began = clockAt(props.capture.started_at, props.page.zone)
   if (!props.capture.ended_at) return `recording on this visit since ${began}`
   return `recorded from ${began} to ${clockAt(props.capture.ended_at, props.page.zone)}`
@@ -26,18 +30,12 @@ const toggle = (id: number) =>
   <div class="head">
     <h2>
       Live
-      <span class="muted">{{ since }}</span>
+      <span class="muted" :title="since">{{ since }}</span>
     </h2>
+    <slot />
     <template v-if="!capture">
-      <button
-        v-for="i in page.instruments"
-        :key="i.id"
-        class="chip"
-        :class="{ picked: chosen.includes(i.id) }"
-        :aria-pressed="chosen.includes(i.id)"
-        @click="toggle(i.id)"
-      >
-        {{ i.name }}
+      <button class="btn which" :aria-expanded="choosing" @click="choosing = !choosing">
+        Which …
       </button>
       <button
         class="btn strong"
@@ -56,6 +54,18 @@ const toggle = (id: number) =>
       {{ capture.ended_at ? 'Back' : 'Stop' }}
     </button>
   </div>
+  <p v-if="choosing && !capture" class="chips">
+    <button
+      v-for="one in page.instruments"
+      :key="one.id"
+      class="chip"
+      :class="{ picked: chosen.includes(one.id) }"
+      :aria-pressed="chosen.includes(one.id)"
+      @click="toggle(one.id)"
+    >
+      {{ one.name }}
+    </button>
+  </p>
 </template>
 
 <style scoped>
@@ -63,16 +73,24 @@ const toggle = (id: number) =>
   display: flex;
   gap: 8px;
   align-items: center;
-  flex-wrap: wrap;
 }
 h2 {
-  margin-right: auto;
+  flex: 1 1 0;
+  min-width: 0;
+  overflow: hidden;
   font-size: 18px;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 h2 span {
   margin-left: 6px;
   font-size: 15px;
   font-weight: 400;
+}
+.chips {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
 }
 .chip {
   min-height: 44px;
@@ -86,5 +104,14 @@ h2 span {
   border-color: var(--in);
   color: var(--ink);
   font-weight: 500;
+}
+@media (max-width: 800px) {
+  .head {
+    flex-wrap: wrap;
+  }
+  h2 {
+    flex-basis: 100%;
+    white-space: normal;
+  }
 }
 </style>

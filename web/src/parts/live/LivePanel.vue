@@ -23,15 +23,15 @@ const SPAN_S = 60
 const QUIET_MS = 4000
 const MOST_ENDED = 6
 const HEIGHT = 44
+const LAST_S = [10, 30, 5] // the one that is used most first
 const bar = useBar()
 const narrow = useNarrow()
 const { ended, open, capture, buffers, channels, newest, quietMs, trouble, start, end } = useLive(
   props.page.id,
 )
 const { trouble: refused, busy, run } = useAsyncAction()
-const chosen = ref<number[]>(
-  props.page.instruments.filter((one) => one.in_hand).map((one) => one.id),
-)
+const held = props.page.instruments.filter((one) => one.in_hand)
+const chosen = ref((held.length ? held : props.page.instruments).map((one) => one.id))
 const dips = ref<Schemas['DipsOut'] | null>(null)
 const asked = ref('')
 const events = ref<Schemas['TraceEventOut'][]>([])
@@ -91,22 +91,27 @@ const writeWorst = () =>
       :capture="capture ?? null"
       @start="start(chosen, stage)"
       @end="end"
-    />
-    <p v-if="trouble || refused" class="trouble" role="alert">{{ refused || trouble }}</p>
-    <p v-if="!capture" class="pair">
-      <button v-for="c in ended.slice(0, MOST_ENDED)" :key="c.id" class="btn" @click="open(c.id)">
-        Look at {{ nameOf(c) }}
-      </button>
+    >
+      <a v-if="capture" class="btn" :href="`/api/captures/${capture.id}/samples.csv`" download>
+        Samples as CSV
+      </a>
       <FileButton
+        v-else
         class="btn"
         accept=".csv,text/csv"
         :disabled="!chosen.length || !page.writable"
         @file="takeCsv"
       >
-        Take recorded samples in
+        Take samples in
       </FileButton>
+    </LiveHead>
+    <p v-if="trouble || refused" class="trouble" role="alert">{{ refused || trouble }}</p>
+    <p v-if="!capture && ended.length" class="pair">
+      <button v-for="c in ended.slice(0, MOST_ENDED)" :key="c.id" class="btn" @click="open(c.id)">
+        Look at {{ nameOf(c) }}
+      </button>
     </p>
-    <template v-else>
+    <template v-if="capture">
       <p v-if="quietMs > QUIET_MS && !capture.ended_at" class="trouble">
         No samples for {{ Math.round(quietMs / 1000) }} s: instrument off, or the line is down. What
         was recorded is kept.
@@ -125,34 +130,29 @@ const writeWorst = () =>
         :busy="busy"
         @dips="look(lane.quantity)"
       />
-      <template v-if="lanes.length">
-        <p class="pair">
-          <template v-if="!capture.ended_at">
-            <button
-              v-for="s in [5, 10, 30]"
-              :key="s"
-              class="btn"
-              :disabled="busy || !page.writable"
-              @click="writeLast(s)"
-            >
-              Write the last {{ s }} s
-            </button>
-          </template>
-          <a class="btn" :href="`/api/captures/${capture.id}/samples.csv`" download>
-            All samples as CSV
-          </a>
-        </p>
-        <LiveEvents
-          :capture="capture.id"
-          :now="newest"
-          :writable="page.writable"
-          :over="!!capture.ended_at"
-          :stage="stage"
-          @page="emit('page', $event)"
-          @window="writeWindow"
-          @events="events = $event"
-        />
-      </template>
+      <LiveEvents
+        v-if="lanes.length"
+        :capture="capture.id"
+        :now="newest"
+        :writable="page.writable"
+        :over="!!capture.ended_at"
+        :stage="stage"
+        @page="emit('page', $event)"
+        @window="writeWindow"
+        @events="events = $event"
+      >
+        <template v-if="!capture.ended_at">
+          <button
+            v-for="s in LAST_S"
+            :key="s"
+            class="btn"
+            :disabled="busy || !page.writable"
+            @click="writeLast(s)"
+          >
+            Write the last {{ s }} s
+          </button>
+        </template>
+      </LiveEvents>
       <LiveDips
         v-if="dips"
         :dips="dips"

@@ -29,13 +29,15 @@ describe('the head of the live panel', () => {
   const head = (given: Schemas['CaptureOut'] | null, chosen = [1], writable = true) =>
     mount(LiveHead, { props: { page: page(writable), capture: given, chosen } })
   it('says since when it records, and when it was over', () => {
-    expect(said(head(null))).toContain('instruments that send by themselves')
+    expect(said(head(null))).toContain('Live Analyzer 1')
+    expect(said(head(null, []))).toContain('no instrument is chosen')
     expect(said(head(capture()))).toContain('recording on this visit since 09:00')
     const over = capture({ ended_at: '2026-01-14T09:20:00Z' })
     expect(said(head(over))).toContain('recorded from 09:00 to 09:20')
   })
   it('takes an instrument in and out', async () => {
     const panel = head(null)
+    await panel.get('.which').trigger('click')
     for (const chip of panel.findAll('.chip')) await chip.trigger('click')
     expect(panel.emitted('update:chosen')).toEqual([[[]], [[2]]])
   })
@@ -118,9 +120,13 @@ describe('dips', () => {
   const panel = (more = {}) =>
     mount(LiveDips, { props: { dips: given(more), writable: true, busy: false } })
   it('say when, how long, how deep and what moved first', () => {
-    expect(said(panel().get('li'))).toBe(
-      'at 12 s, 1.26 ± 0.10 s long, down to 0.48 inWC · Draft → Flame · still: Supply',
-    )
+    expect(panel().findAll('th').map(said)).toContain('Down to, inWC')
+    expect(panel().findAll('td').map(said)).toEqual([
+      '12',
+      '1.26 ± 0.10',
+      '0.48',
+      'Draft → Flame still: Supply',
+    ])
     expect(said(panel())).toContain('Lowest 0.48 inWC, set point 0.60 inWC.')
   })
   it('say that it turned round, how long it must stay quiet, and how far the clocks are trusted', () => {
@@ -131,9 +137,9 @@ describe('dips', () => {
   })
   it('show the newest six', () => {
     const many = Array.from({ length: 9 }, (_, i) => ({ ...dip, at_s: i }))
-    const rows = panel({ dips: many }).findAll('li')
+    const rows = panel({ dips: many }).findAll('tbody tr')
     expect(rows).toHaveLength(6)
-    expect(said(rows[0]!)).toContain('at 3 s')
+    expect(said(rows[0]!)).toContain('3 1.26')
   })
   it('are written only where there is something to write', async () => {
     expect(panel({ writes: false }).find('button').exists()).toBe(false)
