@@ -1,8 +1,8 @@
-"""Run all benches against this machine, or only the one named: core, batch, language, suspects, interface, live or traces."""
+"""Run all benches against this machine, or only the one named: core, batch, language, suspects, interface, live, traces or touches."""
 
 import sys
 
-from bench import batch, core, interface, language, live, page, suspects, traces
+from bench import batch, core, interface, language, live, page, suspects, touches, traces
 
 
 def _interface() -> None:
@@ -10,6 +10,11 @@ def _interface() -> None:
         page.report(url)
         interface.report(url)
         page.report_enter(url, f"tape of {interface.REPORT_ENTRIES} entries")
+
+
+def _touches() -> None:
+    with interface.served() as url:
+        touches.report(url)
 
 
 REPORTS = {
@@ -20,6 +25,7 @@ REPORTS = {
     "interface": _interface,
     "live": live.report,
     "traces": traces.report,
+    "touches": _touches,
 }
 
 

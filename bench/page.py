@@ -44,7 +44,7 @@ def report_enter(url: str, what: str) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
-        _sign_in(page, url)
+        sign_in(page, url)
         page.click(".stop >> nth=1")
         page.wait_for_selector("[data-station]")
         spent = sorted(_enter_to_tape(page, value) for value in range(20))
@@ -52,7 +52,8 @@ def report_enter(url: str, what: str) -> None:
         browser.close()
 
 
-def _sign_in(page: Page, url: str) -> None:
+def sign_in(page: Page, url: str) -> None:
+    """Sign in as the first technician of the sample world, up to the round."""
     page.goto(url)
     page.fill("input[name=username]", "tove")
     page.fill("input[name=password]", "valley-heat")

@@ -1,6 +1,8 @@
 """How many touches a visit takes with one thumb and no letter: the walk of a whole maintenance on a phone."""
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, expect, sync_playwright
+
+from bench.page import ARGUMENTS, sign_in
 
 PHONE = (390, 844)
 MOST_STOPS = 80
@@ -38,6 +40,19 @@ class Thumb:
     def write(self) -> None:
         """Touch Write on the keypad."""
         self.tap(".ends .go")
+
+
+def report(url: str) -> None:
+    """Print the touches of a whole maintenance of an 80 % furnace, from the round to the signature."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        page = browser.new_page(viewport={"width": PHONE[0], "height": PHONE[1]}, has_touch=True)
+        sign_in(page, url)
+        by_stop = maintenance(page, "F-1")
+        browser.close()
+    print("touches")
+    print(f"  a whole maintenance of an 80 % furnace, no letter: {sum(by_stop.values())}")
+    print(f"  of them: {', '.join(f'{stop} {count}' for stop, count in by_stop.items())}")
 
 
 def maintenance(page: Page, unit: str) -> dict[str, int]:

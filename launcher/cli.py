@@ -67,7 +67,7 @@ def _parser() -> argparse.ArgumentParser:
     bench.add_argument(
         "only",
         nargs="?",
-        choices=["core", "batch", "language", "suspects", "interface", "live", "traces"],
+        choices=["core", "batch", "language", "suspects", "interface", "live", "traces", "touches"],
         help="this one alone",
     )
     bench.set_defaults(run=lambda o: _bench(o.only))

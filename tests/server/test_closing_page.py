@@ -49,7 +49,9 @@ def test_the_steps_stand_in_the_order_in_which_hands_do_them(tove, visit):
     assert first["holds"] is True
     assert [line["starter"] for line in first["lines"]] == ["refit igniter", "putback"]
     assert found["at_signature"], "how it is left is asked for at the signature"
-    assert not [line for line in found["at_signature"] if "igniter" in line], "what is a line of a step is not said twice"
+    assert not [line for line in found["at_signature"] if "igniter" in line], (
+        "what is a line of a step is not said twice"
+    )
     assert len(found["ledger"]) == 2
     write(tove, visit, "refit igniter", "leak ok", "putback")
     done = closing(tove, visit)

@@ -39,6 +39,10 @@ def test_every_visit_stands_on_one_line_with_found_and_left(tove, f2):
     assert len(manifold["cells"]) == len(found["visits"])
     flame = next(row for row in found["rows"] if row["name"] == "Flame signal, high fire")
     assert flame["trend"].startswith("falls 0.49 ± 0.21 µA a year")
+    days = [point["day"] for point in flame["points"]]
+    assert days == sorted(days)
+    assert [point["joined"] for point in flame["points"]][:2] == [False, True]
+    assert flame["low"] is not None
     refused = tove.get(f"units/{Unit.objects.get(label='F-3').pk}").json()
     assert any(row["refused"] for row in refused["visits"])
     assert tove.get("units/999999").status_code == 404

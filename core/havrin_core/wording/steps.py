@@ -135,7 +135,9 @@ def passes(key: str) -> tuple[Pass, ...]:
 
 def _answer(meaning: Meaning) -> Answer:
     share = number(100 * meaning.first_share, ".0f")
-    says = "probably the {suspect}, {share} %" if meaning.first_share >= _PROBABLY else "perhaps the {suspect}, {share} %"
+    says = (
+        "probably the {suspect}, {share} %" if meaning.first_share >= _PROBABLY else "perhaps the {suspect}, {share} %"
+    )
     means = text(says, suspect=lower_first(meaning.first), share=share)
     return Answer(upper_first(words(meaning.outcome)), means, meaning.line)
 

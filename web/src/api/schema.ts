@@ -4508,6 +4508,8 @@ export interface components {
         /**
          * RecordRow
          * @description One reading across the visits, in their order; ``trend`` in words where there is one.
+         *
+         *     ``points`` are the same readings, oldest first; ``low`` and ``high`` their limits, canonical unit.
          */
         RecordRow: {
             /** Name */
@@ -4518,6 +4520,12 @@ export interface components {
             cells: (components["schemas"]["RecordCell"] | null)[];
             /** Trend */
             trend: string;
+            /** Points */
+            points: components["schemas"]["TrendPoint"][];
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
         };
         /**
          * RecordVisit
@@ -4553,6 +4561,23 @@ export interface components {
             done: string[];
             /** Photos */
             photos: string[];
+        };
+        /**
+         * TrendPoint
+         * @description A reading on a day, canonical unit; ``joined`` to the one before unless work made a fresh start between them.
+         */
+        TrendPoint: {
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Value */
+            value: number;
+            /** State */
+            state: string;
+            /** Joined */
+            joined: boolean;
         };
         /**
          * UnitRecord

@@ -31,15 +31,24 @@ const {
         <button class="btn" @click="refetch()">Try again</button>
       </div>
       <template v-else-if="unit">
-        <p class="muted">
+        <p class="muted wide">
           <RouterLink :to="`/sites/${unit.site_id}`">{{ unit.site }}</RouterLink>
           {{ unit.serial ? ` · no. ${unit.serial}` : '' }} · {{ unit.visits.length }} visits
         </p>
-        <PlanVisit :unit="unit.id" :zone="unit.zone" :reasons="unit.reasons" @planned="refetch()" />
-        <p v-if="!unit.visits.length">Nobody has written on this unit yet.</p>
-        <TimeLine v-else :visits="unit.visits" />
-        <ReadingsAcross v-if="unit.rows.length" :unit="unit" />
-        <ShareLinks :unit="unit.id" :zone="unit.zone" :links="unit.links" @changed="refetch()" />
+        <div class="col">
+          <PlanVisit
+            :unit="unit.id"
+            :zone="unit.zone"
+            :reasons="unit.reasons"
+            @planned="refetch()"
+          />
+          <p v-if="!unit.visits.length">Nobody has written on this unit yet.</p>
+          <TimeLine v-else :visits="unit.visits" />
+        </div>
+        <div class="col">
+          <ReadingsAcross v-if="unit.rows.length" :unit="unit" />
+          <ShareLinks :unit="unit.id" :zone="unit.zone" :links="unit.links" @changed="refetch()" />
+        </div>
       </template>
     </main>
   </div>
@@ -48,9 +57,22 @@ const {
 <style scoped>
 main {
   display: grid;
-  grid-template-columns: minmax(0, 1fr);
+  grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+  gap: 14px 26px;
+  padding: 10px 16px 60px;
+}
+.col {
+  display: grid;
   gap: 14px;
-  padding: 18px 16px 60px;
+  align-content: start;
+}
+.wide {
+  grid-column: 1 / -1;
+}
+@media (max-width: 1000px) {
+  main {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 p a {
   display: inline-flex;

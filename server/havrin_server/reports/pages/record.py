@@ -20,7 +20,15 @@ from havrin_server.people.models import Person
 from havrin_server.people.schemas import FormatsOut
 from havrin_server.reports.models import ShareLink
 from havrin_server.reports.pages.links import link_out
-from havrin_server.reports.schemas.record import RecordCell, RecordRow, RecordVisit, SharedOut, SharedVisit, UnitRecord
+from havrin_server.reports.schemas.record import (
+    RecordCell,
+    RecordRow,
+    RecordVisit,
+    SharedOut,
+    SharedVisit,
+    TrendPoint,
+    UnitRecord,
+)
 from havrin_server.reports.sharing import shared_visits, token_of
 from havrin_server.units.models import Unit
 from havrin_server.visits.models import Visit
@@ -105,7 +113,8 @@ def _own_series(seen: list[_Seen], key: Key) -> list[_Seen]:
 def _row(unit: Unit, key: Key, seen: list[_Seen], system: str) -> RecordRow:
     quantity, stage = key
     what = measurand(quantity)
-    points = [(one.visit.day, judged_value(quantity, one.views[key].value)) for one in _own_series(seen, key)]
+    own = _own_series(seen, key)
+    points = [(one.visit.day, judged_value(quantity, one.views[key].value)) for one in own]
     band = band_for(unit.described(), seen[0].visit.rules(), quantity, stage)
     trend = trend_of(points, band, usual_half_width(what.dimension, points[-1][1])) if points else None
     return RecordRow(
@@ -113,7 +122,24 @@ def _row(unit: Unit, key: Key, seen: list[_Seen], system: str) -> RecordRow:
         unit=shown_unit(what.dimension, system).symbol,
         cells=[one.cell(key) for one in seen],
         trend=trend_words(trend, quantity, system),
+        points=_points(seen, own, key),
+        low=band.low if band else None,
+        high=band.high if band else None,
     )
+
+
+def _points(seen: list[_Seen], own: list[_Seen], key: Key) -> list[TrendPoint]:
+    """Return the readings of ``key`` oldest first; only those that work left alone, ``own``, hang together."""
+    read = [one for one in reversed(seen) if key in one.views]
+    return [
+        TrendPoint(
+            day=one.visit.day,
+            value=judged_value(key[0], one.views[key].value),
+            state=one.views[key].verdict,
+            joined=one in own[1:],
+        )
+        for one in read
+    ]
 
 
 def shared_page(link: ShareLink) -> SharedOut:

@@ -34,13 +34,28 @@ class RecordCell(ViewModel):
     state: str
 
 
+class TrendPoint(ViewModel):
+    """A reading on a day, canonical unit; ``joined`` to the one before unless work made a fresh start between them."""
+
+    day: date
+    value: float
+    state: str
+    joined: bool
+
+
 class RecordRow(ViewModel):
-    """One reading across the visits, in their order; ``trend`` in words where there is one."""
+    """One reading across the visits, in their order; ``trend`` in words where there is one.
+
+    ``points`` are the same readings, oldest first; ``low`` and ``high`` their limits, canonical unit.
+    """
 
     name: str
     unit: str
     cells: list[RecordCell | None]
     trend: str
+    points: list[TrendPoint]
+    low: float | None
+    high: float | None
 
 
 class UnitRecord(ViewModel):

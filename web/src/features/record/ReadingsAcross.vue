@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import { shortDay } from '@/ui/moments'
 import StateMark from '@/ui/StateMark.vue'
+import TrendLine from './TrendLine.vue'
 
 /** The readings of a unit across its visits, and how each moves over the years. */
 defineProps<{ unit: Schemas['UnitRecord'] }>()
@@ -12,17 +13,17 @@ const isMarked = (cell: Schemas['RecordCell']) => cell.state === 'out' || cell.s
   <section>
     <h2>
       Readings across the visits
-      <span class="muted">as found → as left</span>
+      <span class="muted">as found → as left; dashed: the limits</span>
     </h2>
     <div class="across" tabindex="0" role="region" aria-label="Readings across the visits">
       <table>
         <thead>
           <tr>
             <th scope="col">Station</th>
+            <th scope="col">Over the years</th>
             <th v-for="visit in unit.visits" :key="visit.id" scope="col">
               {{ shortDay(visit.day) }}
             </th>
-            <th scope="col">Over the years</th>
           </tr>
         </thead>
         <tbody>
@@ -31,6 +32,10 @@ const isMarked = (cell: Schemas['RecordCell']) => cell.state === 'out' || cell.s
               {{ row.name }}
               <small>{{ row.unit }}</small>
             </th>
+            <td class="trend">
+              <TrendLine v-if="row.points.length > 1" :row="row" />
+              {{ row.trend }}
+            </td>
             <td v-for="(cell, i) in row.cells" :key="i" :class="cell?.state">
               <span v-if="cell" class="cell">
                 <StateMark v-if="isMarked(cell)" :state="cell.state" :size="11" />
@@ -38,7 +43,6 @@ const isMarked = (cell: Schemas['RecordCell']) => cell.state === 'out' || cell.s
               </span>
               <span v-else class="muted">–</span>
             </td>
-            <td class="trend">{{ row.trend }}</td>
           </tr>
         </tbody>
       </table>
@@ -99,9 +103,14 @@ small {
   font-weight: 600;
 }
 .trend {
-  min-width: 210px;
+  min-width: 174px;
   white-space: normal;
-  font-weight: 500;
+  font-size: 15px;
+  line-height: 1.2;
+}
+tbody th {
+  max-width: 150px;
+  white-space: normal;
 }
 @media (max-width: 700px) {
   th:first-child {

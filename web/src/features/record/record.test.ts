@@ -63,16 +63,29 @@ describe('readings across the visits', () => {
         unit: 'inWC',
         cells: [{ found: '3.9', left: '3.5', state: 'near' }, null],
         trend: 'rises about 0.10 inWC a year',
+        points: [
+          { day: '2024-01-14', value: 870, state: 'in', joined: false },
+          { day: '2025-01-14', value: 970, state: 'near', joined: true },
+        ],
+        low: 800,
+        high: null,
       },
     ],
   } as unknown as Schemas['UnitRecord']
   const table = () => mount(ReadingsAcross, { props: { unit } })
   it('show as found and as left, and a dash where nothing was read', () => {
     const cells = table().findAll('tbody td').map(said)
-    expect(cells).toEqual(['3.9 → 3.5', '–', 'rises about 0.10 inWC a year'])
+    expect(cells).toEqual(['rises about 0.10 inWC a year', '3.9 → 3.5', '–'])
   })
   it('mark what is near or out, by shape as well as by colour', () =>
     expect(table().findAll('.cell svg')).toHaveLength(1))
   it('can be scrolled by keyboard', () =>
     expect(table().get('.across').attributes('tabindex')).toBe('0'))
+  it('draw each reading over the years with its limits, joined where nothing was renewed', () => {
+    const curve = table().get('.trend svg')
+    expect(curve.findAll('circle').map((dot) => dot.classes()[0])).toEqual(['in', 'near'])
+    expect(curve.get('path').attributes('d')).toMatch(/^M\S+ \S+L/)
+    expect(curve.findAll('.limit')).toHaveLength(1)
+    expect(curve.attributes('aria-label')).toContain('rises about 0.10 inWC a year')
+  })
 })
