@@ -32,6 +32,8 @@ def readings(text, situation=FURNACE):
         ("got 3.4 in wc on the manifold", "manifold_pa", 3.4 * _INWC),
         ("oxygen is 7.5 percent", "o2_dry_pct", 7.5),
         ("o two seven point five", "o2_dry_pct", 7.5),
+        ("ua 2 min", "flame_least_a", 2e-6),  # no flame signal is read in minutes
+        ("spillage 2 min", "spillage_s", 120),
         ("carbon monoxide 38 parts per million", "co_ppm_dry", 38),
         ("stack temperature: three hundred forty two degrees f", "flue_temp_k", (342 + 459.67) / 1.8),
         ("standing pressure 7.9", "supply_standing_pa", 7.9 * _INWC),

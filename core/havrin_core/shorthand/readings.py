@@ -13,6 +13,7 @@ from havrin_core.shorthand.cover import Piece, cover
 from havrin_core.shorthand.lexicon import Name, Number, of_unit, pieces_at, single_names, whole_words
 from havrin_core.shorthand.places import Places
 from havrin_core.shorthand.said_words import SaidWord, said_words
+from havrin_core.vocabulary.measurands import measurand
 
 
 @dataclass(frozen=True, slots=True)
@@ -207,14 +208,22 @@ def _reading(
     own = [piece for piece in pieces if start <= piece.start < stop]
     most = next((str(piece.value) for piece in own if piece.kind == "most"), "")
     beside = tuple(" ".join(w.typed for w in words[p.start : p.stop]) for p in own if p.kind == "with")
-    number = _number_of(numbers[at])
+    number, is_least = _without_least(name, _number_of(numbers[at]))
     over = number.text.startswith(">") or any(piece.kind == "over" for piece in own)
     return SaidReading(
         name,
         replace(number, text=number.text.lstrip(">")),
         *apart,
-        any(piece.kind == "least" for piece in own),
+        is_least or any(piece.kind == "least" for piece in own),
         most,
         over,
         beside,
     )
+
+
+def _without_least(name: Name, number: Number) -> tuple[Number, bool]:
+    """Return the number, and whether the "min" behind it says the least: it does where nothing is read in minutes."""
+    timed = any(measurand(key).dimension == "time" for key in name.own | name.with_unit)
+    if number.said_unit != "min" or timed:
+        return number, False
+    return replace(number, unit="", said_unit=""), True
