@@ -24,7 +24,7 @@ const inHand = computed(() => {
     class="side held"
     :class="{ warn: held.some((one) => !one.in_date) }"
     :title="names"
-    :aria-label="`Instruments in hand: ${names || 'not chosen today'}`"
+    :aria-label="`${inHand}, instruments in hand: ${names || 'not chosen today'}`"
     @click="bar.choosesInstruments = true"
   >
     {{ inHand }}
