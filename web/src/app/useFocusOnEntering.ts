@@ -6,6 +6,12 @@ export function focusMain(): void {
   document.getElementById('main')?.focus({ preventScroll: true })
 }
 
+/** A view begins at its top, wherever the one before was left. */
+function beginAtTop(): void {
+  const main = document.getElementById('main')
+  if (main) main.scrollTop = 0
+}
+
 /** Whoever types keeps the field: a view may arrive late, and no letter goes astray. */
 const isTyping = () => !!document.activeElement?.closest('input, textarea, select')
 
@@ -13,6 +19,10 @@ const isTyping = () => !!document.activeElement?.closest('input, textarea, selec
 export function useFocusOnEntering(router: Router): void {
   router.afterEach((to, from) => {
     const entered = from.matched.length > 0 && to.path !== from.path
-    if (entered) void nextTick(() => isTyping() || focusMain())
+    if (!entered) return
+    void nextTick(() => {
+      beginAtTop()
+      if (!isTyping()) focusMain()
+    })
   })
 }

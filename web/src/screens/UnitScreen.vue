@@ -63,6 +63,7 @@ main {
 }
 .col {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
   align-content: start;
 }

@@ -3,6 +3,7 @@ import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import Card from '@/ui/Card.vue'
 import { levelState } from '@/ui/levels'
+import { shortDay } from '@/ui/moments'
 import StateMark from '@/ui/StateMark.vue'
 
 /** What came before: complaint, earlier visits with what was advised and refused at each, readings from when it was healthy. */
@@ -25,7 +26,7 @@ const added = computed(() => {
     <p v-for="visit in shown" :key="visit.id" class="before">
       <StateMark :state="levelState(visit.level)" :size="14" />
       <span>
-        <b>{{ visit.day }}</b>
+        <b>{{ shortDay(visit.day) }}</b>
         {{ visit.reason }}, {{ visit.technician }}: {{ visit.title.toLowerCase() }}.
         <span class="muted">{{ visit.words }}</span>
         <b v-for="words in visit.advice" :key="words" class="advice">{{ words }}</b>
@@ -36,7 +37,10 @@ const added = computed(() => {
       {{ words }}
     </p>
     <details v-if="arrival.healthy">
-      <summary>What it read when it was healthy, {{ arrival.healthy.day }}</summary>
+      <summary>
+        What it read when it was healthy,
+        {{ arrival.healthy.day ? shortDay(arrival.healthy.day) : '' }}
+      </summary>
       <p class="muted">{{ arrival.healthy.readings.join(' · ') }}</p>
     </details>
   </Card>

@@ -111,6 +111,7 @@ h2 {
 }
 .col {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   align-content: start;
 }

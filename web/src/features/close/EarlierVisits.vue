@@ -2,6 +2,7 @@
 import type { Schemas } from '@/api/client'
 import Card from '@/ui/Card.vue'
 import { levelState } from '@/ui/levels'
+import { shortDay } from '@/ui/moments'
 import StateMark from '@/ui/StateMark.vue'
 
 /** The visits before this one, with what was advised and read. */
@@ -13,7 +14,7 @@ defineProps<{ visits: Schemas['EarlierVisit'][] }>()
     <article v-for="visit in visits" :key="visit.id">
       <h3>
         <StateMark :state="levelState(visit.level)" />
-        {{ visit.day }} · {{ visit.reason }} · {{ visit.technician }}
+        {{ shortDay(visit.day) }} · {{ visit.reason }} · {{ visit.technician }}
       </h3>
       <p>{{ visit.words }}</p>
       <p v-for="line in visit.advice" :key="line">

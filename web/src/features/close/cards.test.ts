@@ -183,7 +183,7 @@ describe('earlier visits', () => {
       readings: ['Rise 49 °F', 'Manifold 3.50 inWC'],
     }
     const text = said(mount(EarlierVisits, { props: { visits: [visit] } }))
-    for (const words of ['2025-01-07 · Re-check · Tove', 'a new igniter', 'Rise 49 °F · Manifold'])
+    for (const words of ['7 Jan 2025 · Re-check · Tove', 'a new igniter', 'Rise 49 °F · Manifold'])
       expect(text).toContain(words)
   })
 })

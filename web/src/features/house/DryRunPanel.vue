@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
 import { levelState } from '@/ui/levels'
+import { shortDay } from '@/ui/moments'
 import StateMark from '@/ui/StateMark.vue'
 
 /** What these rules would have made of the last visits. */
@@ -14,7 +15,7 @@ defineProps<{ found: Schemas['DryRunOut'] }>()
       <StateMark :state="levelState(row.before)" :size="13" />
       →
       <StateMark :state="levelState(row.after)" :size="13" />
-      <span>{{ row.unit }}, {{ row.day }}</span>
+      <span>{{ row.unit }}, {{ shortDay(row.day) }}</span>
     </summary>
     <p v-if="row.before !== row.after">
       <b>{{ row.before_title }} → {{ row.after_title }}</b>

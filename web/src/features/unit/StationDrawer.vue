@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import { shortDay } from '@/ui/moments'
 import StateMark from '@/ui/StateMark.vue'
 import WhyList from '@/ui/WhyList.vue'
 
@@ -81,7 +82,7 @@ function before(
         )"
         :key="row.day"
       >
-        <span class="muted">{{ row.day }}</span>
+        <span class="muted">{{ shortDay(row.day) }}</span>
         <span v-for="line in row.lines" :key="line" class="before">{{ line }}</span>
       </p>
     </section>

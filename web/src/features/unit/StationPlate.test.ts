@@ -80,7 +80,7 @@ it('opens with its caution, what is missing, found and left, whose limit, and wh
     'Still to show: flue, low fire',
     'as left, found 3.90 inWC',
     'data plate',
-    '2025-11-19',
+    '19 Nov 2025',
     'Manifold 3.4 inWC',
   ])
     expect(text).toContain(words)

@@ -130,6 +130,7 @@ function rowsOf(event: Schemas['TraceEventOut']): (Schemas['StepOut'] | null)[] 
                 {{ step.told.before.text }} → {{ step.told.after.text }} {{ step.told.after.unit }}
               </template>
             </template>
+            <span v-else class="muted">nothing that stands out</span>
           </td>
           <td class="step">
             <template v-if="step?.asked && step.told">
