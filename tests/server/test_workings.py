@@ -51,3 +51,10 @@ def test_a_boiler_has_water_and_a_clock_for_spillage(wenna):
     assert page["air"] == []
     assert figure(page, "water", "return_margin_k")
     assert page["switches"] == []
+
+
+def test_each_view_says_what_to_mind(tove, visit):
+    mind = workings(tove, visit)["mind"]
+    assert set(mind) == {"gas", "draft", "air", "water"}
+    assert "Leak-test every tap" in mind["gas"]
+    assert "hot dry boiler" in mind["water"]

@@ -3,10 +3,12 @@
 from collections.abc import Mapping
 
 from havrin_core.machine.unit import STAGE_LABELS
+from havrin_core.phrases import phrase
 from havrin_core.quantities.display import show
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.language import text
 from havrin_core.wording.names import source
+from havrin_core.wording.phrases import words
 from havrin_core.workings.ladder import Rung
 
 _NAMES: Mapping[str, str] = {
@@ -38,3 +40,8 @@ def rung_starter(rung: Rung) -> str:
     """Return the words that begin the line of a rung's reading."""
     word = measurand(rung.quantity).words[0]
     return f"{rung.stage} {word} " if rung.stage in ("low", "high") else f"{word} "
+
+
+def what_to_mind() -> dict[str, str]:
+    """Return what to mind while reading, by view: gas, draft, air, water."""
+    return {view: words(phrase(f"mind_{view}")) for view in ("gas", "draft", "air", "water")}

@@ -2991,6 +2991,10 @@ export interface components {
             /** Switches */
             switches: components["schemas"]["SwitchOut"][];
             vent: components["schemas"]["VentOut"];
+            /** Mind */
+            mind: {
+                [key: string]: string;
+            };
             /** More */
             more: {
                 [key: string]: string[];

@@ -10,7 +10,7 @@ from havrin_core.quantities.units import shown_unit
 from havrin_core.shorthand.starters import more_lines
 from havrin_core.tape.visit import VisitTape
 from havrin_core.wording.phrases import words
-from havrin_core.wording.workings import rung_limit, rung_name, rung_starter
+from havrin_core.wording.workings import rung_limit, rung_name, rung_starter, what_to_mind
 from havrin_core.workings.draft import spillage_rule
 from havrin_core.workings.every import workings_of
 from havrin_core.workings.ladder import Rung, SwitchScale, ladder_of, switch_of
@@ -37,6 +37,7 @@ def workings_page(visit: Visit, system: str) -> WorkingsOut:
         ladder=[_rung(rung, system) for rung in ladder_of(unit, rules, facts)],
         switches=[_switch(row, system) for row in switches if row],
         vent=_vent(unit, visit, facts, found.draft, system),
+        mind=what_to_mind(),
         more={view: list(lines) for view, lines in more_lines(unit).items()},
     )
 

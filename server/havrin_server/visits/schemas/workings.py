@@ -74,4 +74,5 @@ class WorkingsOut(ViewModel):
     ladder: list[LadderRung]
     switches: list[SwitchOut]
     vent: VentOut
+    mind: dict[str, str]  # by view, what to mind while reading
     more: dict[str, list[str]]  # by view, the beginnings of lines that no station offers

@@ -50,13 +50,7 @@ const lines = computed(() => workings.value?.more[water.value ? 'water' : 'air']
       "
       @why="(figure) => desk.why(figure)"
     />
-    <p class="muted">
-      {{
-        water
-          ? 'Never add water to a hot dry boiler. Read cold and hot pressure; prove the low-water cut-off by its own test.'
-          : 'Return and supply probes out of the burner’s sight. Capacitor: power off, discharged, one lead off.'
-      }}
-    </p>
+    <p class="muted">{{ water ? workings.mind.water : workings.mind.air }}</p>
   </div>
 </template>
 

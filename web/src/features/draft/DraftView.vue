@@ -35,11 +35,7 @@ const { workings, error } = useWorkings(
         @begin="(line) => desk.begin(line, 'draft')"
       />
     </section>
-    <section v-if="workings.switches.length" class="order">
-      <b>Weak? Cheapest first:</b>
-      hose off, cracked, kinked or holding water → port plugged (a wire, not a drill) → trap and
-      drain → vent and intake → wheel and housing → the inducer.
-    </section>
+    <p v-if="workings.switches.length" class="order">{{ workings.mind.draft }}</p>
     <div class="pair">
       <section>
         <h2>The vent</h2>

@@ -67,10 +67,7 @@ const screw = computed(() =>
       :writable="page.writable"
       @begin="(line) => desk.begin(line)"
     />
-    <p class="muted">
-      Leak-test every tap you open. A ratio-controlled burner is not set by its manifold: its O₂ is,
-      at full and low rate, as the manual says.
-    </p>
+    <p class="muted">{{ workings.mind.gas }}</p>
   </div>
 </template>
 
