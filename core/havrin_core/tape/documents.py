@@ -27,6 +27,7 @@ from havrin_core.tape.entries import (
     Trace,
     kind_of,
 )
+from havrin_core.tape.strict import misfitting_field
 from havrin_core.tape.upcasters import upcast
 from havrin_core.vocabulary.abnormal import WAYS
 from havrin_core.vocabulary.catalogue import condition, part, verb
@@ -34,6 +35,9 @@ from havrin_core.vocabulary.measurands import measurand
 from havrin_core.vocabulary.methods import FINDS, SURENESS
 
 _TUPLES = ("under", "told", "parts")
+_NUMBERS = ("value", "values", "means")
+_MOST_SHOWN = 60
+_YEARS = (2000, 2100)  # a clock outside of them stands wrong
 
 
 def body_from_dict(kind: str, data: Mapping[str, Any], place: str = "entry", schema: int = SCHEMA) -> Body:
@@ -88,6 +92,12 @@ def _typed(cls: Any, raw: dict[str, Any], place: str) -> dict[str, Any]:
 
 
 def _check(body: Body, place: str) -> None:
+    wrong = misfitting_field(body)
+    if wrong:
+        value = str(getattr(body, wrong))[:_MOST_SHOWN]
+        message = phrase("not_what_belongs_there", where=f"{place}.{wrong}", value=value)
+        code = "entry_number" if wrong in _NUMBERS else "field_kind"
+        raise BadDocument(code, message, value=f"{place}.{wrong}")
     check = _CHECKS.get(type(body))
     if check is not None:
         check(body, place)
@@ -233,7 +243,14 @@ def time_of(text: str, place: str) -> datetime:
         raise BadDocument("entry_time", phrase("not_iso_8601_time", place=place, text=text), value=place) from None
     if at.tzinfo is None:
         raise BadDocument("entry_time", phrase("time_has_no_zone", place=place, text=text), value=place)
+    if not is_plausible(at):
+        raise BadDocument("entry_time", phrase("clock_stands_wrong", place=place, text=text), value=place)
     return at
+
+
+def is_plausible(at: datetime | date) -> bool:
+    """Tell whether a clock or a calendar may have shown ``at``; far outside lies a clock that stands wrong."""
+    return _YEARS[0] <= at.year < _YEARS[1]
 
 
 def field_of(data: Mapping[str, Any], name: str, kinds: Any, place: str = "") -> Any:
