@@ -11,13 +11,22 @@ from havrin_core.wording.phrases import words
 from havrin_server.captures.views import live, logs, photos
 from havrin_server.errors import ServerError
 from havrin_server.house import views as house
+from havrin_server.incoming import StrictParser
 from havrin_server.operations import views as operations
 from havrin_server.people import views as people
 from havrin_server.reports.views import papers, records, sites
 from havrin_server.shop import views as shop
 from havrin_server.visits.views import amendments, planning, round, visit
 
-api = NinjaAPI(title="Havrin", version="1", auth=django_auth, docs_url=None, openapi_url=None, urls_namespace="havrin")
+api = NinjaAPI(
+    title="Havrin",
+    version="1",
+    auth=django_auth,
+    docs_url=None,
+    openapi_url=None,
+    urls_namespace="havrin",
+    parser=StrictParser(),
+)
 _SUBJECTS = (
     operations,
     people,

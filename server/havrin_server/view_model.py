@@ -1,4 +1,4 @@
-"""The bases of what the calls take and of what they answer with."""
+"""The base of what the calls answer with."""
 
 from typing import Annotated, Self
 
@@ -28,9 +28,3 @@ class ViewModel(BaseModel):
         """Return the answer for ``source``; ``more`` names what it does not have by that name, or has otherwise."""
         names = (name for name in cls.model_fields if name not in more and hasattr(source, name))
         return cls.model_validate({**{name: getattr(source, name) for name in names}, **more})
-
-
-class Incoming(BaseModel):
-    """What a call takes. A field that nobody knows is refused, not left out: a word misspelt would be lost without a trace."""
-
-    model_config = ConfigDict(extra="forbid")

@@ -6,7 +6,6 @@ import unicodedata
 from collections.abc import Callable, Mapping
 from dataclasses import fields, is_dataclass
 from datetime import date
-from functools import cache
 from typing import Any, Union, get_args, get_origin, get_type_hints
 
 MOST_TEXT = 4000
@@ -17,9 +16,10 @@ _KEPT_CONTROLS = frozenset("\n\t\r")
 Check = Callable[[Any], bool]
 
 
-def misfitting_field(body: Any) -> str:
+def misfitting_field(body: object) -> str:
     """Return the name of the first field of the dataclass ``body`` that holds what does not belong there; "" when all fit."""
-    return next((name for name, fits in _checks(type(body)).items() if not fits(getattr(body, name))), "")
+    checks = _checks(type(body))
+    return next((name for name, fits in checks.items() if not fits(getattr(body, name))), "")
 
 
 def is_printable(text: str) -> bool:
@@ -27,10 +27,14 @@ def is_printable(text: str) -> bool:
     return all(c in _KEPT_CONTROLS or unicodedata.category(c) not in ("Cc", "Cs") for c in text)
 
 
-@cache
-def _checks(cls: type) -> Mapping[str, Check]:
-    hints = get_type_hints(cls)
-    return {field.name: _check(hints[field.name]) for field in fields(cls)}
+_CHECKS: dict[type, Mapping[str, Check]] = {}  # by class, made when it is met first
+
+
+def _checks(cls: Any) -> Mapping[str, Check]:
+    if cls not in _CHECKS:
+        hints = get_type_hints(cls)
+        _CHECKS[cls] = {field.name: _check(hints[field.name]) for field in fields(cls)}
+    return _CHECKS[cls]
 
 
 def _check(kind: Any) -> Check:

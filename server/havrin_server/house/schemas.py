@@ -5,7 +5,8 @@ from typing import Any
 
 from pydantic import Field
 
-from havrin_server.view_model import Incoming, ViewModel
+from havrin_server.incoming import Incoming
+from havrin_server.view_model import ViewModel
 
 
 class AnswerOut(ViewModel):

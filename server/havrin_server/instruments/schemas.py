@@ -2,7 +2,8 @@
 
 from datetime import date
 
-from havrin_server.view_model import Incoming, ViewModel
+from havrin_server.incoming import Incoming
+from havrin_server.view_model import ViewModel
 
 
 class InstrumentOut(ViewModel):

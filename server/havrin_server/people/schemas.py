@@ -3,7 +3,8 @@
 from typing import Literal
 
 from havrin_core.quantities.formats import ClockFormat, DayFormat, DecimalMark
-from havrin_server.view_model import Incoming, ViewModel
+from havrin_server.incoming import Incoming
+from havrin_server.view_model import ViewModel
 
 
 class FormatsOut(ViewModel):

@@ -5,8 +5,9 @@ from typing import Any, Literal
 
 from pydantic import Field
 
+from havrin_server.incoming import Incoming
 from havrin_server.shop.circuit_schemas import EventOut, Named, RungOut
-from havrin_server.view_model import Incoming, ViewModel
+from havrin_server.view_model import ViewModel
 
 SortName = Literal["circuit", "kind", "model", "walk"]
 

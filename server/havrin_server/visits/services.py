@@ -81,7 +81,7 @@ class CloseVisit:
     seen_version: int
     customer_words: str
     signed_by: str
-    signature: list[list[list[float]]]
+    signature: Sequence[Sequence[Sequence[float]]]
     left: str | None = None  # how the unit is left, one of the core's WAYS_LEFT; None: as the tape says
 
 

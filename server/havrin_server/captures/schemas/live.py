@@ -5,7 +5,8 @@ from datetime import datetime
 from typing import Any
 
 from havrin_server.figures.schemas import Shown
-from havrin_server.view_model import Incoming, ViewModel
+from havrin_server.incoming import Incoming, Moment
+from havrin_server.view_model import ViewModel
 
 
 class ChannelSamples(Incoming):
@@ -114,7 +115,7 @@ class DipsIn(Incoming):
     id: uuid.UUID
     quantity: str
     phase: str = "found"
-    at: datetime
+    at: Moment
 
 
 class StepIn(Incoming):
@@ -124,7 +125,7 @@ class StepIn(Incoming):
     at_s: float
     stage: str | None = None
     phase: str = "found"
-    at: datetime
+    at: Moment
 
 
 class StepTold(ViewModel):
@@ -195,7 +196,7 @@ class WindowMeansIn(Incoming):
     end_s: float
     stage: str | None = None
     phase: str = "found"
-    at: datetime
+    at: Moment
 
 
 class KeyOut(ViewModel):

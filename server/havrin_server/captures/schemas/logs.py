@@ -1,11 +1,11 @@
 """What the interface says and takes about analyzers' logs."""
 
-from datetime import datetime
 from typing import Literal
 from uuid import UUID
 
 from havrin_server.figures.schemas import RangeOut, Shown
-from havrin_server.view_model import Incoming, ViewModel
+from havrin_server.incoming import Incoming, Moment
+from havrin_server.view_model import ViewModel
 from havrin_server.visits.schemas.lines import Phase
 
 
@@ -109,4 +109,4 @@ class WriteMeansIn(WindowIn):
     id: UUID
     stage: str | None
     phase: Phase
-    at: datetime
+    at: Moment

@@ -1,6 +1,6 @@
 """Marks on photos."""
 
-from havrin_server.view_model import Incoming
+from havrin_server.incoming import Incoming
 from havrin_server.visits.schemas.visit import MarkIn
 
 

@@ -38,6 +38,7 @@ from havrin_server.visits.models import Visit
 from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.visit import VisitPage
+from havrin_server.visits.whole import whole_or_nothing
 
 router = Router(tags=["live"])
 _CSV_MOST_BYTES = 60_000_000
@@ -125,6 +126,7 @@ def dips(request: SignedIn, capture_id: uuid.UUID, quantity: str, set_point: flo
     return dips_out(live.find_capture(capture_id, request.user), quantity, set_point, request.user.unit_system)
 
 
+@whole_or_nothing()
 def _written(write: Callable[..., Visit], request: SignedIn, capture_id: uuid.UUID, payload: BaseModel) -> HttpResponse:
     """Have ``write`` put on the tape what the payload says of a capture; return the visit as it stands then."""
     capture, given = live.find_capture(capture_id, request.user), payload.model_dump()

@@ -16,6 +16,7 @@ from havrin_server.people.requests import SignedIn
 from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.visit import VisitPage
+from havrin_server.visits.whole import whole_or_nothing
 
 router = Router(tags=["logs"])
 
@@ -64,6 +65,7 @@ def means(request: SignedIn, log_id: uuid.UUID, payload: WindowIn) -> list[MeanO
 
 
 @router.post("/logs/{uuid:log_id}/means", response=VisitPage)
+@whole_or_nothing()
 def write(request: SignedIn, log_id: uuid.UUID, payload: WriteMeansIn) -> HttpResponse:
     """Write a window's means on the tape."""
     log = services.find_log(log_id, request.user)

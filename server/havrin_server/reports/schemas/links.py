@@ -3,7 +3,8 @@
 from datetime import datetime
 from uuid import UUID
 
-from havrin_server.view_model import Incoming, ViewModel
+from havrin_server.incoming import Incoming
+from havrin_server.view_model import ViewModel
 
 
 class LinkOut(ViewModel):

@@ -5,7 +5,8 @@ from uuid import UUID
 
 from pydantic import Field
 
-from havrin_server.view_model import Incoming, ViewModel, Words
+from havrin_server.incoming import Incoming, Moment
+from havrin_server.view_model import ViewModel, Words
 
 
 class ClosingLineOut(ViewModel):
@@ -86,7 +87,7 @@ class AmendIn(Incoming):
     id: UUID
     lines: list[AmendLineIn] = Field(min_length=1, max_length=40)
     why: str = Field(max_length=500)
-    at: datetime
+    at: Moment
 
 
 class AmendmentOut(ViewModel):

@@ -1,12 +1,12 @@
 """Lines of the bar: what is typed, what was understood of it, what can be picked."""
 
-from datetime import datetime
 from typing import Literal
 from uuid import UUID
 
 from pydantic import Field
 
-from havrin_server.view_model import Incoming, ViewModel, Words
+from havrin_server.incoming import Incoming, Moment
+from havrin_server.view_model import ViewModel, Words
 
 Phase = Literal["found", "left", "trial"]
 
@@ -16,10 +16,10 @@ class LineIn(Incoming):
 
     id: UUID
     text: str = Field(max_length=2000)
-    stage: str | None = None
+    stage: str | None = Field(default=None, max_length=10)
     phase: Phase = "found"
-    at: datetime
-    sent_at: datetime | None = None
+    at: Moment
+    sent_at: Moment | None = None
     device: str = Field(default="", max_length=40)
     as_note: bool = False
 
@@ -96,9 +96,9 @@ class CorrectionIn(Incoming):
     id: UUID
     corrects: UUID
     text: str | None
-    at: datetime
+    at: Moment
     why: str = Field(default="", max_length=500)
-    sent_at: datetime | None = None
+    sent_at: Moment | None = None
     device: str = Field(default="", max_length=40)
 
 

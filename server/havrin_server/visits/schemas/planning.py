@@ -2,14 +2,15 @@
 
 from datetime import date
 
-from havrin_server.view_model import Incoming, ViewModel
+from havrin_server.incoming import Day, Incoming
+from havrin_server.view_model import ViewModel
 
 
 class PlanIn(Incoming):
     """A visit to put on a round."""
 
     reason: str
-    day: date
+    day: Day
     complaint: str = ""
 
 

@@ -1,14 +1,15 @@
 """What the interface says and takes; the page's types are generated from these."""
 
 from datetime import date, datetime
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
 from pydantic import Field
 
 from havrin_server.figures.schemas import Explained, RangeOut, Shown
+from havrin_server.incoming import Incoming
 from havrin_server.instruments.schemas import InstrumentOut
-from havrin_server.view_model import Incoming, ViewModel
+from havrin_server.view_model import ViewModel
 from havrin_server.visits.schemas.closing import AmendmentOut, KeptPaper
 from havrin_server.visits.schemas.flue import FlueOut, FuelLine
 from havrin_server.visits.schemas.standing import StandingOut
@@ -212,11 +213,17 @@ class VisitPage(ViewModel):
     close: CloseOut
 
 
+# a signature is strokes of points, each a share of the pad across and down; a hasty one runs over its edge
+MOST_STROKES, MOST_POINTS = 200, 5000
+Share = Annotated[float, Field(ge=-1, le=2)]
+Stroke = Annotated[list[tuple[Share, Share]], Field(max_length=MOST_POINTS)]
+
+
 class CloseIn(Incoming):
     """The signature under a visit."""
 
     seen_version: int
     customer_words: str = Field(default="", max_length=4000)
     signed_by: str = Field(default="", max_length=120)
-    signature: list[list[list[float]]] = []
+    signature: list[Stroke] = Field(default=[], max_length=MOST_STROKES)
     left: Literal["running", "made_safe", "waiting", "not_touched"] | None = None

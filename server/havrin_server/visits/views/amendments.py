@@ -12,11 +12,13 @@ from havrin_server.visits.queries import find_visit
 from havrin_server.visits.schemas.closing import AmendIn
 from havrin_server.visits.schemas.visit import VisitPage
 from havrin_server.visits.signals import visit_amended
+from havrin_server.visits.whole import whole_or_nothing
 
 router = Router(tags=["amendments"])
 
 
 @router.post("/visits/{int:visit_id}/amendments", response=VisitPage)
+@whole_or_nothing()
 def write(request: SignedIn, visit_id: int, payload: AmendIn) -> HttpResponse:
     """Amend a closed visit, and print the amendment."""
     command = Amend(

@@ -39,6 +39,7 @@ from havrin_server.visits.schemas.walks import WalksOut
 from havrin_server.visits.schemas.workings import WorkingsOut
 from havrin_server.visits.signals import visit_closed
 from havrin_server.visits.views.addresses import record_address
+from havrin_server.visits.whole import whole_or_nothing
 
 router = Router(tags=["visits"])
 
@@ -121,6 +122,7 @@ def read_back(request: SignedIn, visit_id: int, payload: ReadBackIn) -> ReadBack
 
 
 @router.post("/visits/{int:visit_id}/lines", response=VisitPage)
+@whole_or_nothing()
 def write(request: SignedIn, visit_id: int, payload: LineIn) -> HttpResponse:
     """Write a line on the tape; return the page as it stands then."""
     given = payload.model_dump()
@@ -138,6 +140,7 @@ def take_in_hand(request: SignedIn, visit_id: int, payload: InHandIn) -> HttpRes
 
 
 @router.post("/visits/{int:visit_id}/corrections", response=VisitPage)
+@whole_or_nothing()
 def correct(request: SignedIn, visit_id: int, payload: CorrectionIn) -> HttpResponse:
     """Write a correction beside an entry."""
     given = payload.model_dump()
@@ -163,6 +166,7 @@ def judge_by_newest(request: SignedIn, visit_id: int) -> HttpResponse:
 
 
 @router.post("/visits/{int:visit_id}/bundle", response=VisitPage)
+@whole_or_nothing()
 def take_in_bundle(request: SignedIn, visit_id: int, file: File[UploadedFile]) -> HttpResponse:
     """Merge a visit bundle's entries into this visit."""
     try:
