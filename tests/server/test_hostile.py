@@ -36,7 +36,56 @@ ODD = st.sampled_from(
     ]
 )
 WORDS = st.sampled_from(
-    ["found", "did", "o2", "co", "t", "mp", "supply", "draft", "ua", "vent", "heat", "exchanger", "flame", "rod", "cracked", "ok", "not", "no", "left", "trial", "hi", "lo", "3.5", "6.4", "46", "118", "1,200", "9e9", "-0", "½", "2-3", ">4000", "jump", "unjump", "pull", "shut", "down", "cause", "told", "2024-13-45", "note", "skip", "gauge", "draft_pa", "clock", "ft3", "🔥", "漢字"]
+    [
+        "found",
+        "did",
+        "o2",
+        "co",
+        "t",
+        "mp",
+        "supply",
+        "draft",
+        "ua",
+        "vent",
+        "heat",
+        "exchanger",
+        "flame",
+        "rod",
+        "cracked",
+        "ok",
+        "not",
+        "no",
+        "left",
+        "trial",
+        "hi",
+        "lo",
+        "3.5",
+        "6.4",
+        "46",
+        "118",
+        "1,200",
+        "9e9",
+        "-0",
+        "½",
+        "2-3",
+        ">4000",
+        "jump",
+        "unjump",
+        "pull",
+        "shut",
+        "down",
+        "cause",
+        "told",
+        "2024-13-45",
+        "note",
+        "skip",
+        "gauge",
+        "draft_pa",
+        "clock",
+        "ft3",
+        "🔥",
+        "漢字",
+    ]
 )
 
 
@@ -167,3 +216,58 @@ def test_a_signature_of_another_form_is_refused(tove, visit, signature):
     answer = tove.post(f"visits/{visit}/close", seen_version=version, signed_by="Tove", signature=signature)
     assert answer.status_code == 422
     still_open(tove, visit)
+
+
+@pytest.fixture
+def second(visit):
+    """Another visit of the same unit on which nothing was written."""
+    other = Visit.objects.get(pk=visit)
+    other.pk, other.version, other.pinned, other.turn = None, 0, None, 9
+    other.save()
+    return other
+
+
+def bundle_of(caller, visit):
+    return caller.get(f"visits/{visit}/bundle.json").json()
+
+
+def take_in(caller, visit, document):
+    file = SimpleUploadedFile("b.json", json.dumps(document).encode())
+    return caller.http.post(f"/api/visits/{visit}/bundle", {"file": file})
+
+
+def test_entries_that_another_visit_has_already_are_taken_in_whole_and_once(tove, visit, second):
+    tove.line(visit, "mp 3.9")
+    first = bundle_of(tove, visit)["visit"]["entries"][0]["id"]
+    tove.post(f"visits/{visit}/corrections", id=str(uuid.uuid4()), corrects=first, text="mp 3.5", at=NOW)
+    document = bundle_of(tove, visit)
+    for _ in range(2):
+        assert take_in(tove, second.pk, document).status_code == 200
+    rows = TapeEntry.objects.filter(visit=second)
+    assert rows.count() == len(document["visit"]["entries"]) == tove.get(f"visits/{second.pk}").json()["version"]
+    correction = rows.get(kind="correction")
+    assert rows.filter(pk=correction.data["corrects"]).exists(), "it corrects the entry of its own visit"
+
+
+def test_an_id_in_another_spelling_is_the_same_id(tove, visit):
+    tove.line(visit, "mp 3.9")
+    document = bundle_of(tove, visit)
+    document["visit"]["entries"][0]["id"] = document["visit"]["entries"][0]["id"].upper()
+    assert take_in(tove, visit, document).status_code == 200
+    assert TapeEntry.objects.filter(visit=visit).count() == 1
+
+
+def test_an_id_that_stands_twice_in_a_bundle_is_refused(tove, visit, second):
+    tove.line(visit, "mp 3.9")
+    document = bundle_of(tove, visit)
+    document["visit"]["entries"] *= 2
+    answer = take_in(tove, second.pk, document)
+    assert (answer.status_code, answer.json()["code"]) == (422, "bundle_id_twice")
+    assert not TapeEntry.objects.filter(visit=second).exists()
+
+
+def test_one_line_id_on_two_visits_is_two_lines(tove, visit, second):
+    one = uuid.uuid4()
+    for where in (visit, second.pk):
+        assert tove.line(where, "mp 3.5", line_id=one).status_code == 200
+    assert TapeEntry.objects.filter(group=one).count() == 2

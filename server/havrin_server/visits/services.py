@@ -16,9 +16,8 @@ from havrin_core.shorthand.reader import read_line
 from havrin_core.standing.carry_over import left_open
 from havrin_core.standing.model import Assessment
 from havrin_core.standing.striking import wants_a_reason
-from havrin_core.tape.bundle import read_bundle
 from havrin_core.tape.documents import body_from_dict, body_to_dict
-from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Entry, Note, Reading, Said, Trace, kind_of
+from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Note, Reading, Said, Trace, kind_of
 from havrin_core.vocabulary.instruments import instrument_for
 from havrin_core.wording.closing import holds_words, standing_title
 from havrin_core.wording.phrases import words
@@ -92,7 +91,7 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
     visit = locked_visit(command.visit_id, actor)
     if visit.entries.filter(group=command.line_id).exists():
         return visit  # sent twice: written already
-    _must_be_open(visit)
+    must_be_open(visit)
     line = _read(visit, command, actor)
     if not line.writable:
         raise not_writable(line)
@@ -128,7 +127,7 @@ def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> Vis
     visit = locked_visit(command.visit_id, actor)
     if visit.entries.filter(group=command.correction_id).exists():
         return visit
-    _must_be_open(visit)
+    must_be_open(visit)
     target = visit.entries.filter(pk=command.corrects).first()
     if target is None:
         raise NotFound("That entry is not on this tape.")
@@ -182,7 +181,7 @@ def append(
     moment = min(at, now)  # one microsecond apart, so that a line's entries keep the order they were typed in
     rows = [
         TapeEntry(
-            id=uuid.uuid5(group, str(index)),
+            id=uuid.uuid5(group, f"{visit.pk}/{index}"),
             visit=visit,
             unit_id=visit.unit_id,
             group=group,
@@ -197,17 +196,17 @@ def append(
             data=body_to_dict(body),
             sent_at=sent_at,
             device=device,
-            **_typed_columns(body),
+            **typed_columns(body),
         )
         for index, body in enumerate(bodies)
     ]
-    _pin(visit, now)
-    TapeEntry.objects.bulk_create(rows, ignore_conflicts=True)
+    pin(visit, now)
+    TapeEntry.objects.bulk_create(rows)
     visit.version += len(rows)
     visit.save(update_fields=["version"])
 
 
-def _pin(visit: Visit, now: datetime) -> None:
+def pin(visit: Visit, now: datetime) -> None:
     """A visit begins with its first entry: from then on it is judged by what it found."""
     if visit.pinned is None:
         visit.pinned = pinned_document(visit, now)
@@ -215,35 +214,11 @@ def _pin(visit: Visit, now: datetime) -> None:
 
 
 @transaction.atomic
-def take_in_bundle(visit_id: int, data: Any, *, actor: Person, now: datetime) -> int:
-    """Merge a bundle's entries into a visit of the same unit; return how many were new.
-
-    Entries that are here already are left alone. Raises NotAllowed, NotFound, VisitClosed,
-    BadDocument (another format, newer version, unknown kind), NotWritable (another unit).
-    """
-    require(actor, "visit.write")
-    visit = locked_visit(visit_id, actor)
-    _must_be_open(visit)
-    bundle = read_bundle(data)
-    if bundle.unit.name != visit.unit.name or bundle.unit.kind.key != visit.unit.of_model().kind:
-        raise NotWritable(
-            f"The bundle is of “{bundle.unit.name}”, this visit is at “{visit.unit.name}”: nothing was taken in."
-        )
-    have = {str(pk) for pk in visit.entries.values_list("id", flat=True)}
-    new = [entry for entry in bundle.visit.entries if entry.id not in have]
-    _pin(visit, now)
-    TapeEntry.objects.bulk_create([_row(visit, entry, actor, now) for entry in new], ignore_conflicts=True)
-    visit.version += len(new)
-    visit.save(update_fields=["version"])
-    return len(new)
-
-
-@transaction.atomic
 def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessment:
     """Close the visit at its standing. Raises NotAllowed, VisitClosed, VisitMoved, CannotClose; then nothing changes."""
     require(actor, "visit.close")
     visit = locked_visit(command.visit_id, actor)
-    _must_be_open(visit)
+    must_be_open(visit)
     if visit.version != command.seen_version:
         raise VisitMoved("Somebody wrote on this tape since you looked: read it once more, then close.")
     if command.left is not None and command.left not in WAYS_LEFT:
@@ -294,7 +269,7 @@ def judge_by_newest(visit_id: int, *, actor: Person, now: datetime) -> Visit:
     """
     require(actor, "visit.write")
     visit = locked_visit(visit_id, actor)
-    _must_be_open(visit)
+    must_be_open(visit)
     newer = moved_on(visit)
     if newer:
         visit.pinned = None
@@ -321,7 +296,7 @@ def locked_visit(visit_id: int, actor: Person) -> Visit:
     return visit
 
 
-def _must_be_open(visit: Visit) -> None:
+def must_be_open(visit: Visit) -> None:
     if visit.closed_at is not None:
         raise VisitClosed("This visit is closed; its tape takes no more entries.")
 
@@ -356,33 +331,10 @@ def _replacement(visit: Visit, target: TapeEntry, text: str | None, actor: Perso
     return entitled(line.bodies[0], actor), line.phase
 
 
-def _typed_columns(body: Body) -> dict[str, Any]:
+def typed_columns(body: Body) -> dict[str, Any]:
     if isinstance(body, Reading):
         return {"quantity": body.quantity, "value_si": body.value, "stage": body.stage}
     return {"stage": body.stage} if isinstance(body, Trace) else {}
-
-
-def _row(visit: Visit, entry: Entry, actor: Person, now: datetime) -> TapeEntry:
-    try:
-        key = uuid.UUID(entry.id)
-        group = uuid.UUID(entry.group) if entry.group else key
-    except ValueError:
-        raise NotWritable(f"The bundle's entry id “{entry.id}” is no UUID: nothing was taken in.") from None
-    return TapeEntry(
-        id=key,
-        visit=visit,
-        unit_id=visit.unit_id,
-        group=group,
-        kind=entry.kind,
-        phase=entry.phase,
-        at=min(entry.at, now),
-        zone=offset_at(visit, entry.at),
-        recorded_at=now,
-        author=actor,
-        device=entry.device,
-        data=body_to_dict(entitled(entry.body, actor)),
-        **_typed_columns(entry.body),
-    )
 
 
 def read_with(body: Body, in_hand: Mapping[str, Instrument]) -> Instrument | None:

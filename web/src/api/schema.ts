@@ -426,10 +426,10 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Take In Bundle
+         * Bundle
          * @description Merge a visit bundle's entries into this visit.
          */
-        post: operations["havrin_server_visits_views_visit_take_in_bundle"];
+        post: operations["havrin_server_visits_views_visit_bundle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3288,7 +3288,10 @@ export interface components {
              * Signature
              * @default []
              */
-            signature: number[][][];
+            signature: [
+                number,
+                number
+            ][][];
             /** Left */
             left?: ("running" | "made_safe" | "waiting" | "not_touched") | null;
         };
@@ -5213,7 +5216,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_visits_views_visit_take_in_bundle: {
+    havrin_server_visits_views_visit_bundle: {
         parameters: {
             query?: never;
             header?: never;

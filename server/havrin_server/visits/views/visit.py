@@ -12,6 +12,7 @@ from havrin_server.instruments.schemas import InHandIn
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.visits import services
+from havrin_server.visits.bundles import take_in_bundle
 from havrin_server.visits.models import Visit
 from havrin_server.visits.pages.arrival import arrival_page
 from havrin_server.visits.pages.closing import closing_page
@@ -167,11 +168,11 @@ def judge_by_newest(request: SignedIn, visit_id: int) -> HttpResponse:
 
 @router.post("/visits/{int:visit_id}/bundle", response=VisitPage)
 @whole_or_nothing()
-def take_in_bundle(request: SignedIn, visit_id: int, file: File[UploadedFile]) -> HttpResponse:
+def bundle(request: SignedIn, visit_id: int, file: File[UploadedFile]) -> HttpResponse:
     """Merge a visit bundle's entries into this visit."""
     try:
         data = json.loads(file.read().decode("utf-8-sig"))
     except (UnicodeDecodeError, json.JSONDecodeError) as error:
         raise NotWritable("This file is not JSON, as a visit bundle is.", code="bundle_not_json") from error
-    services.take_in_bundle(visit_id, data, actor=request.user, now=timezone.now())
+    take_in_bundle(visit_id, data, actor=request.user, now=timezone.now())
     return visit_answer(find_visit(visit_id, request.user), request.user)
