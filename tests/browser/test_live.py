@@ -140,7 +140,7 @@ def test_recorded_samples_come_in_from_a_file_and_are_looked_at_whole(sign_in, t
     rows = [f"draft_pa,{n / 5:.1f},{220 if n < 500 else 120}" for n in range(1000)]
     file = tmp_path / "samples.csv"
     file.write_text("quantity,seconds,value\n" + "\n".join(rows) + "\n")
-    page.set_input_files("label:has-text('Take recorded samples in') input", file)
+    page.set_input_files("label:has-text('Take samples in') input", file)
     expect(page.locator(".live h2")).to_contain_text("recorded from")
     expect(page.locator("[data-channel=draft_pa] .ends")).to_contain_text("0.88")
     expect(page.locator("[data-channel=draft_pa] .ends")).to_contain_text("0.48")
@@ -157,5 +157,5 @@ def test_a_file_that_is_no_recording_is_answered_by_its_line(sign_in, tmp_path):
     page.keyboard.press("4")
     file = tmp_path / "soup.csv"
     file.write_text("quantity,seconds,value\nsoup_pa,1,2\n")
-    page.set_input_files("label:has-text('Take recorded samples in') input", file)
+    page.set_input_files("label:has-text('Take samples in') input", file)
     expect(page.locator(".live [role=alert]")).to_contain_text("Line 2: no channel is called “soup_pa”")

@@ -6,7 +6,7 @@ from havrin_core.limits.model import HOUSE, TECHNICIAN
 from havrin_core.rules.context import Context
 from havrin_core.rules.model import NOT_YET, SHUT_DOWN, TELL, Lift, Reason
 from havrin_core.tape.corrections import Line
-from havrin_core.tape.entries import AS_TEMPORARY, MADE_SAFE, NOT_FOUND, Action, Said
+from havrin_core.tape.entries import AS_TEMPORARY, MADE_SAFE, NOT_FOUND, UNREADABLE, Action, Said
 
 
 def service_reasons(context: Context) -> Iterator[Reason]:
@@ -15,6 +15,7 @@ def service_reasons(context: Context) -> Iterator[Reason]:
     yield from _temporary(context)
     yield from _advice(context)
     yield from _cause_not_found(context)
+    yield from _unreadable(context)
 
 
 def made_safe_lines(context: Context) -> list[tuple[Line, Said]]:
@@ -91,3 +92,10 @@ def _cause_not_found(context: Context) -> Iterator[Reason]:
     if causes and all(body.state == NOT_FOUND for _, body in causes):
         line, body = causes[-1]
         yield Reason(TELL, "cause_not_found", "", {"text": body.text}, (), HOUSE, (line.entry.id,), "come_back")
+
+
+def _unreadable(context: Context) -> Iterator[Reason]:
+    """What cannot be read may have been a danger: nothing is settled before somebody has set it aside."""
+    for line, body in context.facts.said(UNREADABLE):
+        facts = {"text": body.text}
+        yield Reason(NOT_YET, "unreadable_entry", "", facts, (), HOUSE, (line.entry.id,), "unreadable")

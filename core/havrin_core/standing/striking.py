@@ -1,7 +1,7 @@
 """Which entries are struck only with a reason: those that say a danger."""
 
 from havrin_core.limits.table import most
-from havrin_core.tape.entries import Abnormal, Body, Condition, Proof, Reading, Said
+from havrin_core.tape.entries import UNREADABLE, Abnormal, Body, Condition, Proof, Reading, Said
 from havrin_core.vocabulary.catalogue import DANGER, verdict_of
 
 _DANGEROUS_ABOVE = {
@@ -26,5 +26,5 @@ def wants_a_reason(body: Body) -> bool:
         case Abnormal():
             return body.is_in and body.found
         case Said():
-            return body.what in ("cannot",) or (body.what == "leaves" and body.state == "made_safe")
+            return body.what in ("cannot", UNREADABLE) or (body.what == "leaves" and body.state == "made_safe")
     return False

@@ -10,6 +10,7 @@ from functools import cached_property
 SCHEMA = 3
 PHASES = ("found", "left", "trial")
 PASSED_OVER = "passed_over"  # a proof of that sort proves nothing: an offered step was not taken, outcome says why
+UNREADABLE = "unreadable"  # words of which nothing is known but that they cannot be read
 # How an action was meant: a temporary one has a date, a trial or a precaution cures nothing.
 AS_REPAIR, AS_PRECAUTION, AS_TEMPORARY, AS_TRIAL = "repair", "precaution", "temporary", "trial"
 ACTION_SENSES = (AS_REPAIR, AS_PRECAUTION, AS_TEMPORARY, AS_TRIAL)

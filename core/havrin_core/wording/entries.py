@@ -21,6 +21,7 @@ from havrin_core.tape.entries import (
     NOT_FOUND,
     PASSED_OVER,
     PRESUMED,
+    UNREADABLE,
     Abnormal,
     Action,
     Body,
@@ -66,6 +67,7 @@ _SAID: Mapping[str, str] = {
     "again": "Next visit",
     "call": "By telephone",
     "complaint": "Complaint",
+    UNREADABLE: "Cannot be read",
 }
 _CAUSES: Mapping[str, str] = {PRESUMED: "Cause, presumed", NOT_FOUND: "Cause not found"}
 _TRIALS: Mapping[str, str] = {
@@ -291,7 +293,7 @@ def _said(body: Said) -> Described:
         else text(_SAID.get(body.what, body.what))
     )
     level = f" ({lower_first(title(body.level))})" if body.level else ""
-    tone = "danger" if body.what == "cannot" else "strong"
+    tone = "danger" if body.what in ("cannot", UNREADABLE) else "strong"
     return Described(f"{label}{level}: {body.text}".rstrip(": "), "", tone)
 
 

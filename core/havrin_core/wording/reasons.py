@@ -488,6 +488,7 @@ _BY_CODE: Mapping[str, Callable[[Facts, str], _Parts]] = {
     "advise": _worded("Advised: {words}."),
     "refuse": _worded("Refused: {words}."),
     "cause_not_found": _worded("The cause was not found: {words}."),
+    "unreadable_entry": _worded("An entry cannot be read: {words}."),
     "stricter": _override("Set stricter by {who}: {words}"),
     "override": _override("Set milder by the supervisor, {who}: {words}"),
     "cannot_condense": _condensing("It cannot condense: its return water is {water}, the flue's dew point {dew}."),
@@ -524,6 +525,7 @@ _READ_AGAIN_ADVICE: Mapping[str, str] = {
 }
 _ADVICE: Mapping[str, str] = {
     **_READ_AGAIN_ADVICE,
+    "unreadable": "Write anew what it said; a supervisor sets it aside with a reason.",
     "room_co.out": "Everybody out; call from outside. Nobody goes back in for the unit.",
     "room_co.stop": "Stop the unit and air the room.",
     "room_co.source": "Find the source before anything runs on.",

@@ -9,6 +9,7 @@ _ALLOWED: dict[str, frozenset[str]] = {
     "visit.close": frozenset({Role.TECHNICIAN, Role.SUPERVISOR}),
     "visit.plan": frozenset(Role.values),
     "standing.override": frozenset({Role.SUPERVISOR}),
+    "entry.set_aside": frozenset({Role.SUPERVISOR}),
     "shop.write": frozenset({Role.SUPERVISOR}),
     "house.write": frozenset({Role.SUPERVISOR}),
     "share": frozenset(Role.values),
@@ -16,6 +17,7 @@ _ALLOWED: dict[str, frozenset[str]] = {
 _REFUSALS = {
     "visit.write": "The office reads tapes and does not write on them.",
     "visit.close": "The office cannot close a visit.",
+    "entry.set_aside": "Only a supervisor sets aside what cannot be read.",
     "shop.write": "Only a supervisor changes what is kept in the shop.",
     "house.write": "Only a supervisor sets the house rules.",
     "standing.override": "Only a supervisor may set a milder standing.",

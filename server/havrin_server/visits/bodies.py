@@ -4,10 +4,13 @@ from collections import OrderedDict
 from collections.abc import Iterable, Mapping
 from datetime import datetime
 from threading import Lock
+from typing import Any
 from uuid import UUID
 
+from havrin_core.errors import CoreError
 from havrin_core.tape.documents import body_from_dict
-from havrin_core.tape.entries import Body
+from havrin_core.tape.entries import UNREADABLE, Body, Said
+from havrin_core.wording.phrases import words
 from havrin_server.visits.models import TapeEntry
 
 # A line whose writing was rolled back may come again under its id: it is then received at another time.
@@ -34,4 +37,12 @@ def _read(ids: list[UUID]) -> dict[Key, Body]:
     if not ids:
         return {}
     rows = TapeEntry.objects.filter(pk__in=ids).values_list("id", "recorded_at", "kind", "data", "schema")
-    return {(pk, received): body_from_dict(kind, data, schema=schema) for pk, received, kind, data, schema in rows}
+    return {(pk, received): body_of(kind, data, schema) for pk, received, kind, data, schema in rows}
+
+
+def body_of(kind: str, data: Any, schema: int) -> Body:
+    """Return what a stored entry says; one that cannot be read says so in its place, and ends nothing else."""
+    try:
+        return body_from_dict(kind, data, schema=schema)
+    except CoreError as error:
+        return Said(UNREADABLE, words(error.said))

@@ -16,8 +16,8 @@ from havrin_core.shorthand.reader import read_line
 from havrin_core.standing.carry_over import left_open
 from havrin_core.standing.model import Assessment
 from havrin_core.standing.striking import wants_a_reason
-from havrin_core.tape.documents import body_from_dict, body_to_dict
-from havrin_core.tape.entries import WAYS_LEFT, Body, Correction, Note, Reading, Said, Trace, kind_of
+from havrin_core.tape.documents import body_to_dict
+from havrin_core.tape.entries import UNREADABLE, WAYS_LEFT, Body, Correction, Note, Reading, Said, Trace, kind_of
 from havrin_core.vocabulary.instruments import instrument_for
 from havrin_core.wording.closing import holds_words, standing_title
 from havrin_core.wording.phrases import words
@@ -28,6 +28,7 @@ from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.versions.models import Sort
 from havrin_server.versions.services import keep_change
+from havrin_server.visits.bodies import body_of
 from havrin_server.visits.models import TapeEntry, Visit
 from havrin_server.visits.pins import moved_on, moved_words, own_plate, pinned_document
 from havrin_server.visits.queries import (
@@ -131,8 +132,11 @@ def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> Vis
     target = visit.entries.filter(pk=command.corrects).first()
     if target is None:
         raise NotFound("That entry is not on this tape.")
+    said = body_of(target.kind, target.data, target.schema)
+    if isinstance(said, Said) and said.what == UNREADABLE:
+        require(actor, "entry.set_aside")
     if command.text is None and not command.why.strip():
-        _must_say_why(target)
+        _must_say_why(said)
     replacement, phase = _replacement(visit, target, command.text, actor)
     body = Correction(str(command.corrects), replacement, phase, command.why.strip())
     append(
@@ -149,9 +153,8 @@ def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> Vis
     return visit
 
 
-def _must_say_why(target: TapeEntry) -> None:
+def _must_say_why(body: Body) -> None:
     """A danger is struck with a reason, which stays visible on the paper. Raises NotWritable."""
-    body = body_from_dict(target.kind, target.data, schema=target.schema)
     if not isinstance(body, Correction) and wants_a_reason(body):
         raise NotWritable("Why is it struck? A danger is struck with a reason.", code="strike_reason")
 
