@@ -78,6 +78,10 @@ def _phone(page: Page) -> None:
     page.click(".stop >> nth=0")
     page.wait_for_selector("[data-station]")
     _shot(page, "phone-unit")
+    page.click(".tabs button:has-text('Walk')")
+    page.wait_for_selector(".stop.current")
+    page.evaluate("() => document.querySelector('.stop.current').scrollIntoView({ block: 'center' })")
+    _shot(page, "phone-walk")
     page.context.close()
 
 
@@ -103,11 +107,6 @@ def _others(page: Page) -> None:
     page.click("[data-node='3']")
     page.click("[data-node='4']")
     _shot(page, "string")
-    page.keyboard.press("8")
-    page.wait_for_selector(".air")
-    for line in ("ws 168", "wr 146", "wrise 22", "clock 2 ft3 1 60", "o2 7.6 co 28 t 352 air 64"):
-        _write(page, line)
-    _shot(page, "water")
     page.goto(re.sub(r"/visits/.*", "/shop/model", here))
     page.click("nav button:has-text('Crest 60')")
     page.wait_for_selector(".plate input")
