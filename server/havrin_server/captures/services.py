@@ -138,6 +138,7 @@ def _keep(log: FlueLog, found: LogReading, chosen: Mapping[str, Any]) -> None:
     """Keep what the log says, what has to be asked, and by what was chosen it was read."""
     log.mapping = {
         "columns": {c.quantity: {"column": c.column, "unit": c.unit} for c in found.channels},
+        "time": list(found.time_columns),
         "chosen": dict(chosen),
         "questions": [_question(question, found) for question in found.questions],
         "over": {c.quantity: list(over_range_s(found, c.quantity))[:_MOST_OVER] for c in found.channels if c.at_least},

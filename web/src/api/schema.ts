@@ -3750,6 +3750,8 @@ export interface components {
             described: string;
             /** Columns */
             columns: components["schemas"]["ColumnOut"][];
+            /** Time Columns */
+            time_columns: number[];
             /** Questions */
             questions: components["schemas"]["LogQuestion"][];
             /** Remembered */

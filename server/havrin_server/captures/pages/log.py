@@ -34,6 +34,7 @@ def log_page(log: FlueLog, system: str, *, remembered: bool = False) -> LogPage:
         sample=[list(row) for row in layout["sample"]],
         described=f"{_DELIMITER_NAMES.get(layout['delimiter'], 'no mark')} between columns, names in line {line}",
         columns=[_column(q, log.mapping["columns"]) for q in (*DIMENSIONS, *_volts(log))],
+        time_columns=log.mapping.get("time", []),
         questions=[LogQuestion.model_validate(row) for row in log.mapping.get("questions", ())],
         remembered=remembered,
         problems=list(log.problems),

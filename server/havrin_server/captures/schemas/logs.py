@@ -67,6 +67,7 @@ class LogPage(ViewModel):
     sample: list[list[str]]
     described: str
     columns: list[ColumnOut]
+    time_columns: list[int]
     questions: list[LogQuestion]  # nothing of what they are about counts before they are answered
     remembered: bool
     problems: list[str]

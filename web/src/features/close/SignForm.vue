@@ -21,7 +21,7 @@ const props = defineProps<{
 }>()
 const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
 const words = useSessionStorage(`words-${props.page.id}`, '')
-const signature = ref<number[][][]>([])
+const signature = ref<Schemas['CloseIn']['signature']>([])
 const name = ref('')
 const chosen = ref<NonNullable<Schemas['CloseIn']['left']> | null>(null)
 const refused = ref<string[]>([])

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import type { Schemas } from '@/api/client'
 
-const strokes = defineModel<number[][][]>({ required: true })
+/** Strokes of points, each a share of the pad across and down. */
+const strokes = defineModel<Schemas['CloseIn']['signature']>({ required: true })
 const pad = ref<SVGSVGElement | null>(null)
 let drawing = false
 
-function point(event: PointerEvent): number[] {
+function point(event: PointerEvent): [number, number] {
   const rect = pad.value?.getBoundingClientRect()
   if (!rect) return [0, 0]
   return [

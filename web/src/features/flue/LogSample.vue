@@ -6,6 +6,7 @@ import type { Schemas } from '@/api/client'
 const props = defineProps<{ log: Schemas['LogPage'] }>()
 const readAs = computed(() => {
   const said = props.log.headers.map(() => '')
+  for (const column of props.log.time_columns) said[column] = 'time'
   for (const c of props.log.columns) {
     if (c.column !== null) said[c.column] = `${c.name}, ${c.unit}`
   }

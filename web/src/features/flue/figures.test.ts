@@ -39,6 +39,7 @@ const log: Schemas['LogPage'] = {
   size_bytes: 9,
   instrument: null,
   headers: ['Time', 'A', 'B'],
+  time_columns: [0],
   sample: [['10:00', '6.4', '40']],
   described: 'comma between columns',
   columns: [

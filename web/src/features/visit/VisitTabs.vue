@@ -82,6 +82,23 @@ kbd {
   min-width: 44px;
   margin-left: auto;
 }
+@media (max-width: 1400px) {
+  .tabs {
+    gap: 0;
+    padding: 0 8px;
+  }
+  button {
+    padding: 0 7px;
+  }
+  kbd {
+    padding: 0 3px;
+    margin-left: 2px;
+  }
+  .keys {
+    min-width: 32px;
+    padding: 0;
+  }
+}
 @media (max-width: 800px) {
   .tabs {
     overflow-x: auto;
@@ -95,6 +112,7 @@ kbd {
   }
   .keys {
     flex: 0 0 44px;
+    min-width: 44px;
   }
 }
 </style>
