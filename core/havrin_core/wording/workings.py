@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 
 from havrin_core.machine.unit import STAGE_LABELS
-from havrin_core.phrases import phrase
+from havrin_core.phrases import Phrase, phrase
 from havrin_core.quantities.display import show
 from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.language import text
@@ -15,6 +15,12 @@ _NAMES: Mapping[str, str] = {
     "supply_standing_pa": "No flow",
     "supply_running_pa": "All running",
     "manifold_pa": "Manifold {stage}",
+}
+_MIND: Mapping[str, Phrase] = {
+    "gas": phrase("mind_gas"),
+    "draft": phrase("mind_draft"),
+    "air": phrase("mind_air"),
+    "water": phrase("mind_water"),
 }
 
 
@@ -44,4 +50,4 @@ def rung_starter(rung: Rung) -> str:
 
 def what_to_mind() -> dict[str, str]:
     """Return what to mind while reading, by view: gas, draft, air, water."""
-    return {view: words(phrase(f"mind_{view}")) for view in ("gas", "draft", "air", "water")}
+    return {view: words(said) for view, said in _MIND.items()}
