@@ -7,9 +7,9 @@ import os
 import shutil
 import subprocess
 import sys
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from datetime import UTC, datetime
+from datetime import UTC, date, datetime
 from pathlib import Path
 from zoneinfo import ZoneInfo
 
@@ -34,7 +34,7 @@ def worker() -> str:
 def clone(name: str) -> Iterator[dict[str, str]]:
     """Give a copy of the prepared world, and the environment in which the server works on it; gone afterwards."""
     database, state = f"{name}_{worker()}", STATE / "test-state" / f"{name}_{worker()}"
-    with _connected() as connection:
+    with connected() as connection:
         sample = _prepared(connection)
         _drop(connection, database)
         names = sql.Identifier(database), sql.Identifier(sample)
@@ -43,8 +43,23 @@ def clone(name: str) -> Iterator[dict[str, str]]:
     shutil.copytree(_state_of(sample), state)
     yield {"HAVRIN_DB_NAME": database, "HAVRIN_STATE": str(state)}
     shutil.rmtree(state, ignore_errors=True)
-    with _connected() as connection:
+    with connected() as connection:
         _drop(connection, database)
+
+
+def place_today() -> date:
+    """Return the day that it is where the sample world lies."""
+    return datetime.now(_PLACE).date()
+
+
+def move_today(run: Callable[[str, tuple[date, date]], object], played: date, today: date) -> None:
+    """Put what was planned for the day on which the world was played in onto ``today``, by ``run``, which runs SQL.
+
+    Midnight falls into a long run of tests: without this the round is empty from then on, and nothing is in hand.
+    """
+    if played != today:
+        run("UPDATE visits_visit SET day = %s WHERE day = %s AND closed_at IS NULL", (today, played))
+        run("UPDATE instruments_inhand SET day = %s WHERE day = %s", (today, played))
 
 
 def _prepared(connection: psycopg.Connection) -> str:
@@ -91,12 +106,13 @@ def _state_of(sample: str) -> Path:
     return STATE / "test-state" / sample
 
 
-def _connected() -> psycopg.Connection:
+def connected(database: str = MAINTENANCE) -> psycopg.Connection:
+    """Return a connection to a database of the tests' own cluster."""
     return psycopg.connect(
         host="127.0.0.1",
         port=os.environ["HAVRIN_DB_PORT"],
         user=os.environ["HAVRIN_DB_USER"],
         password=os.environ["HAVRIN_DB_PASSWORD"],
-        dbname=MAINTENANCE,
+        dbname=database,
         autocommit=True,
     )

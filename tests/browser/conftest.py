@@ -14,7 +14,7 @@ from playwright.sync_api import expect, sync_playwright
 from launcher.cluster import free_port
 from launcher.ground import ROOT
 from launcher.serve import server_command
-from tests.sample import clone
+from tests.sample import clone, connected, move_today, place_today
 
 ARGUMENTS = [
     "--no-sandbox",
@@ -41,6 +41,7 @@ class Server:
 
     def __init__(self, more):
         self.more = more
+        self.day = place_today()
         self.env = {**os.environ, **more}
         self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"
@@ -56,6 +57,14 @@ class Server:
                 time.sleep(0.1)
         self.kill()
         raise AssertionError(f"the server did not start: {self.process.returncode}")
+
+    def follow_the_day(self):
+        """Midnight may have passed since the world was copied."""
+        today = place_today()
+        if today != self.day:
+            with connected(self.more["HAVRIN_DB_NAME"]) as connection:
+                move_today(connection.execute, self.day, today)
+            self.day = today
 
     def kill(self):
         self.process.send_signal(signal.SIGKILL)
@@ -108,6 +117,7 @@ def sign_in(server, chromium, request):
         )
         context.set_default_timeout(PATIENCE_MS)
         contexts.append(context)
+        server.follow_the_day()
         page = context.new_page()
         heard = _listen(page)
         pages.append((page, heard))

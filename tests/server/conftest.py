@@ -9,7 +9,7 @@ from django.test import Client, override_settings
 
 from havrin_server.people.models import Person
 from havrin_server.visits.models import Visit
-from tests.sample import clone
+from tests.sample import clone, move_today, place_today
 
 NOW = "2026-01-14T10:00:00+01:00"
 
@@ -31,10 +31,18 @@ def django_db_setup(django_db_blocker):
         connection.close_pool()
 
 
+@pytest.fixture(scope="session")
+def played_on(django_db_setup):
+    """The day that the sample world takes for today."""
+    return place_today()
+
+
 @pytest.fixture
-def world(db, settings, tmp_path):
+def world(db, settings, tmp_path, played_on):
     settings.MEDIA_ROOT = tmp_path
     settings.PASSWORD_HASHERS = QUICK_HASHERS
+    with connection.cursor() as cursor:
+        move_today(cursor.execute, played_on, place_today())
 
 
 class Caller:
