@@ -13,7 +13,6 @@ from havrin_core.shorthand.numbers import number_at
 from havrin_core.shorthand.said_words import MARK, SaidWord
 from havrin_core.vocabulary.measurands import MEASURANDS
 
-_LONGEST = 6
 _ZEROS = "000"
 
 
@@ -136,7 +135,7 @@ def pieces_at(words: Sequence[SaidWord], at: int, here: Mapping[int, Name]) -> I
 
     ``here`` are names that the unit itself gives to the words from ``at`` on, by their count (places.py).
     """
-    keys = [word.key for word in words[at : at + _LONGEST]]
+    keys = [word.key for word in words[at : at + _longest_by_first_word().get(words[at].key, 0)]]
     for count in range(max(len(keys), *here, 0), 0, -1):
         phrase = " ".join(keys[:count]) if count <= len(keys) else ""
         name = names().get(phrase)
@@ -146,6 +145,17 @@ def pieces_at(words: Sequence[SaidWord], at: int, here: Mapping[int, Name]) -> I
         for kind, value in _others().get(phrase, ()):
             yield Piece(kind, at, at + count, value)
     yield from _numbers_at(words, at)
+
+
+@cache
+def _longest_by_first_word() -> Mapping[str, int]:
+    """Return how many words the longest phrase has that begins with each word: nothing longer need be looked up."""
+    found: dict[str, int] = {}
+    for said in (*names(), *_others()):
+        words = said.split()
+        if words:
+            found[words[0]] = max(found.get(words[0], 0), len(words))
+    return found
 
 
 def _numbers_at(words: Sequence[SaidWord], at: int) -> Iterator[Piece]:

@@ -9,7 +9,6 @@ from importlib import resources
 from havrin_core.shorthand.cover import Piece
 from havrin_core.vocabulary.index import condition_index, part_index, phrase_index, verb_index
 
-_LONGEST = 6
 PART, LIKE, PHRASE, VERB = "part", "like", "phrase", "verb"
 _INDEXES = ((PHRASE, phrase_index), (PART, part_index), (LIKE, condition_index), (VERB, verb_index))
 
@@ -43,6 +42,16 @@ def words_of_sort(sort: str) -> frozenset[str]:
     return frozenset(word for word, sorts in small_words().items() if sort in sorts)
 
 
+@cache
+def _longest_small_words() -> Mapping[str, int]:
+    """Return how many words the longest entry of ``small_words`` has that begins with each word."""
+    found: dict[str, int] = {}
+    for said in small_words():
+        first, *rest = said.split()
+        found[first] = max(found.get(first, 0), 1 + len(rest))
+    return found
+
+
 def senses_at(keys: Sequence[str], at: int) -> Iterator[Piece]:
     """Yield a piece for every span that begins at ``at`` and means something, the longest first."""
     spans: dict[int, dict[str, tuple[str, ...]]] = {}
@@ -50,7 +59,7 @@ def senses_at(keys: Sequence[str], at: int) -> Iterator[Piece]:
         for sense in index().senses(keys, at):
             spans.setdefault(sense.stop, {})[sort] = sense.keys
     small = small_words()
-    for count in range(min(_LONGEST, len(keys) - at), 0, -1):
+    for count in range(min(_longest_small_words().get(keys[at], 0), len(keys) - at), 0, -1):
         if " ".join(keys[at : at + count]) in small:
             spans.setdefault(at + count, {})
     for stop in sorted(spans, reverse=True):

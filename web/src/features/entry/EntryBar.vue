@@ -9,7 +9,9 @@ import { PICTURES } from '@/ui/pictures'
 import InHand from './InHand.vue'
 import BarButtons from './BarButtons.vue'
 import Keypad from './Keypad.vue'
+import HeldKey from './HeldKey.vue'
 import LineField from './LineField.vue'
+import NarrowButtons from './NarrowButtons.vue'
 import SaidBack from './SaidBack.vue'
 import { useOptions } from './useOptions'
 import { useReadBack } from './useReadBack'
@@ -151,21 +153,7 @@ function leave(): void {
         @focus="entering = true"
         @press="pressed"
       />
-      <template v-if="narrow && !entering">
-        <button
-          v-for="action in bar.actions"
-          :key="action.name"
-          type="button"
-          class="side"
-          @click="action.run"
-        >
-          {{ action.name }}
-        </button>
-        <template v-if="!bar.actions.length">
-          <button type="button" class="side" @click="emit('list', 'found')">Found</button>
-          <button type="button" class="side" @click="emit('list', 'done')">Did</button>
-        </template>
-      </template>
+      <NarrowButtons v-if="narrow && !entering" @list="(name) => emit('list', name)" />
       <BarButtons
         v-if="!narrow"
         :instruments="page.instruments"
@@ -184,6 +172,7 @@ function leave(): void {
       @begin="bar.begin"
       @list="(name) => emit('list', name)"
     >
+      <template #first><HeldKey :instruments="page.instruments" /></template>
       <FileButton
         class="side photo"
         :accept="PICTURES"

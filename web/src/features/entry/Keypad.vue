@@ -28,6 +28,7 @@ const words = computed(() => [
 <template>
   <div class="pad" @mousedown.prevent>
     <div class="likely" aria-label="Likely next">
+      <slot name="first" />
       <button v-for="action in actions" :key="action.name" type="button" @click="action.run">
         {{ action.name }}
       </button>
