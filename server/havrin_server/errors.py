@@ -7,6 +7,7 @@ ServerError
 ├── VisitMoved      somebody wrote since the page was loaded
 ├── CannotClose     a rule holds the visit open
 ├── NotWritable     a line that was not understood whole
+├── TooMany         more at once than one person, or the server, carries
 └── FileRefused     an upload that is not what it should be
 """
 
@@ -58,6 +59,12 @@ class NotWritable(ServerError):
     """The line has pieces that were not understood."""
 
     code, status = "line_not_understood", 422
+
+
+class TooMany(ServerError):
+    """More at once, or more often, than is carried."""
+
+    code, status = "too_many", 429
 
 
 class FileRefused(ServerError):

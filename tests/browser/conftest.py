@@ -1,20 +1,11 @@
 """The real server on the real database, and headless Chromium in front of it."""
 
-import os
-import signal
-import subprocess
-import sys
-import time
-import urllib.request
-
 import pytest
 from playwright.sync_api import TimeoutError as PlaywrightTimeout
 from playwright.sync_api import expect, sync_playwright
 
-from launcher.cluster import free_port
-from launcher.ground import ROOT
-from launcher.serve import server_command
-from tests.sample import clone, connected, move_today, place_today
+from tests.sample import clone
+from tests.served import Server
 
 ARGUMENTS = [
     "--no-sandbox",
@@ -32,43 +23,7 @@ ARGUMENTS = [
 
 # A busy machine is slow, not wrong: speeds belong to the bench.
 PATIENCE_MS = 40_000
-START_S = 240.0
 expect.set_options(timeout=PATIENCE_MS)
-
-
-class Server:
-    """Uvicorn as ``./havrin start`` runs it; can be killed and started again. ``more`` goes into its environment."""
-
-    def __init__(self, more):
-        self.more = more
-        self.day = place_today()
-        self.env = {**os.environ, **more}
-        self.port = free_port()
-        self.url = f"http://127.0.0.1:{self.port}"
-
-    def start(self):
-        self.process = subprocess.Popen(server_command(self.port, sys.executable), env=self.env, cwd=ROOT)
-        until = time.monotonic() + START_S
-        while time.monotonic() < until and self.process.poll() is None:
-            try:
-                urllib.request.urlopen(f"{self.url}/api/health", timeout=10).close()
-                return
-            except OSError:
-                time.sleep(0.1)
-        self.kill()
-        raise AssertionError(f"the server did not start: {self.process.returncode}")
-
-    def follow_the_day(self):
-        """Midnight may have passed since the world was copied."""
-        today = place_today()
-        if today != self.day:
-            with connected(self.more["HAVRIN_DB_NAME"]) as connection:
-                move_today(connection.execute, self.day, today)
-            self.day = today
-
-    def kill(self):
-        self.process.send_signal(signal.SIGKILL)
-        self.process.wait()
 
 
 @pytest.fixture(scope="module")

@@ -10,8 +10,9 @@ import pytest
 from playwright.sync_api import expect
 
 from launcher.ground import ROOT
-from tests.browser.conftest import Server, write
+from tests.browser.conftest import write
 from tests.sample import clone
+from tests.served import Server
 
 WEST, EAST = "MST7MDT", "Etc/GMT-10"
 EVENINGS = [

@@ -8,7 +8,8 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-from tests.browser.conftest import Server, open_visit
+from tests.browser.conftest import open_visit
+from tests.served import Server
 
 MAKE_KEY = """async (name) => {
   const token = document.cookie.match(/csrftoken=([^;]+)/)[1];

@@ -4,7 +4,10 @@ import asyncio
 import json
 from concurrent.futures import ThreadPoolExecutor
 
+import pytest
+
 from havrin_server.captures import fanout
+from havrin_server.errors import TooMany
 
 
 async def no_listener():
@@ -22,10 +25,19 @@ def run(work):
             fanout._listener.cancel()
             fanout._listener = None
             fanout._pages.clear()
+            fanout._listening.clear()
 
     # In a thread of its own: the browser's tests leave a loop running in this one.
     with ThreadPoolExecutor(1) as thread:
         return thread.submit(lambda: asyncio.run(whole())).result()
+
+
+async def always():
+    return True
+
+
+def listening(visit, person=1, may_read=always):
+    return fanout.stream(visit, person, may_read)
 
 
 def notice(visit, **more):
@@ -34,7 +46,7 @@ def notice(visit, **more):
 
 def test_a_notice_goes_to_the_pages_of_its_visit():
     async def work():
-        one, other = fanout.stream(7), fanout.stream(8)
+        one, other = listening(7), listening(8)
         assert b"listening" in await anext(one)
         assert b"listening" in await anext(other)
         fanout._spread(notice(7, sequence=3))
@@ -50,7 +62,7 @@ def test_quiet_is_broken_by_a_beat(monkeypatch):
     monkeypatch.setattr(fanout, "_BEAT_S", 0.01)
 
     async def work():
-        page = fanout.stream(7)
+        page = listening(7)
         await anext(page)
         return await anext(page)
 
@@ -59,7 +71,7 @@ def test_quiet_is_broken_by_a_beat(monkeypatch):
 
 def test_a_page_that_sleeps_too_long_is_told_to_fetch_the_trace():
     async def work():
-        page = fanout.stream(7)
+        page = listening(7)
         await anext(page)
         for number in range(fanout._QUEUE_MOST + 5):
             fanout._spread(notice(7, sequence=number))
@@ -73,18 +85,66 @@ def test_a_page_that_sleeps_too_long_is_told_to_fetch_the_trace():
 
 def test_a_page_that_goes_away_is_forgotten():
     async def work():
-        page = fanout.stream(7)
+        page = listening(7)
         await anext(page)
         assert len(fanout._pages[7]) == 1
+        assert fanout._listening[1] == 1
         await page.aclose()
-        return len(fanout._pages[7])
+        return dict(fanout._pages), dict(fanout._listening)
 
-    assert run(work) == 0
+    assert run(work) == ({}, {})
+
+
+def test_a_page_whose_session_ended_hears_no_more(monkeypatch):
+    monkeypatch.setattr(fanout, "_ASK_AGAIN_S", 0.0)
+    answers = iter((True, False))
+
+    async def may_read():
+        return next(answers)
+
+    async def work():
+        page = listening(7, may_read=may_read)
+        await anext(page)
+        for number in range(5):
+            fanout._spread(notice(7, sequence=number))
+        return [json.loads(text.removeprefix(b"data: "))["sequence"] async for text in page]
+
+    assert run(work) == [0, 1]
+
+
+def test_one_person_listens_to_so_much_and_no_more(monkeypatch):
+    monkeypatch.setattr(fanout, "MOST_OF_ONE", 2)
+
+    async def work():
+        pages = [listening(7), listening(8)]
+        for page in pages:
+            await anext(page)
+        fanout.must_have_room(2)
+        with pytest.raises(TooMany) as refused:
+            fanout.must_have_room(1)
+        await pages[0].aclose()
+        fanout.must_have_room(1)
+        return refused.value.code
+
+    assert run(work) == "streams_of_one"
+
+
+def test_everybody_together_listens_to_so_much_and_no_more(monkeypatch):
+    monkeypatch.setattr(fanout, "MOST_OF_ALL", 1)
+
+    async def work():
+        page = listening(7)
+        await anext(page)
+        with pytest.raises(TooMany) as refused:
+            fanout.must_have_room(2)
+        return refused.value.code
+
+    assert run(work) == "streams_of_all"
 
 
 def test_when_the_line_to_the_database_breaks_every_page_is_told():
     async def work():
-        one, other = fanout.stream(7), fanout.stream(8)
+        one, other = listening(7), listening(8)
         for page in (one, other):
             await anext(page)
         fanout._to_all(fanout.LOST)

@@ -4,28 +4,49 @@ import asyncio
 import contextlib
 import json
 import logging
-from collections.abc import AsyncIterator
+import time
+from collections import Counter
+from collections.abc import AsyncIterator, Awaitable, Callable
 from typing import Any
 
 import psycopg
 from django.conf import settings
 
 from havrin_server.captures.intake import CHANNEL
+from havrin_server.errors import TooMany
 
+MOST_OF_ONE, MOST_OF_ALL = 20, 500  # open pages that listen: of one person, and of everybody in this process
+_ASK_AGAIN_S = 60.0
 _QUEUE_MOST = 500  # notices; a page that sleeps longer is told to fetch the trace anew
 _BEAT_S = 10.0
 _RETRY_S = 1.0
 _log = logging.getLogger(__name__)
 _pages: dict[int, set["asyncio.Queue[str]"]] = {}
+_listening: Counter[int] = Counter()  # open streams by person
 _listener: "asyncio.Task[None] | None" = None
 LOST = json.dumps({"lost": True})
+MayRead = Callable[[], Awaitable[bool]]
 
 
-async def stream(visit_id: int) -> AsyncIterator[bytes]:
-    """Yield server-sent events of a visit: a notice as it comes, a beat when nothing does."""
+def must_have_room(person_id: int) -> None:
+    """Raise TooMany where this person, or everybody together, listens to as much as one process carries."""
+    if _listening[person_id] >= MOST_OF_ONE:
+        raise TooMany(f"{MOST_OF_ONE} of your pages listen already: close one.", code="streams_of_one")
+    if _listening.total() >= MOST_OF_ALL:
+        raise TooMany("Too many pages listen at this moment: the page asks again by itself.", code="streams_of_all")
+
+
+async def stream(visit_id: int, person_id: int, may_read: MayRead) -> AsyncIterator[bytes]:
+    """Yield server-sent events of a visit: a notice as it comes, a beat when nothing does.
+
+    It waits without a connection to the database. ``may_read`` is asked again every minute: the stream ends with the
+    session, or with the right, that it was opened by.
+    """
     queue: asyncio.Queue[str] = asyncio.Queue(_QUEUE_MOST)
     _pages.setdefault(visit_id, set()).add(queue)
+    _listening[person_id] += 1
     _listen()
+    asked = time.monotonic()
     try:
         yield b"retry: 1500\n: listening\n\n"
         while True:
@@ -34,8 +55,21 @@ async def stream(visit_id: int) -> AsyncIterator[bytes]:
                 yield f"data: {text}\n\n".encode()
             except TimeoutError:
                 yield b": beat\n\n"
+            if time.monotonic() - asked >= _ASK_AGAIN_S:
+                if not await may_read():
+                    return
+                asked = time.monotonic()
     finally:
-        _pages[visit_id].discard(queue)
+        _leave(visit_id, person_id, queue)
+
+
+def _leave(visit_id: int, person_id: int, queue: "asyncio.Queue[str]") -> None:
+    _pages[visit_id].discard(queue)
+    if not _pages[visit_id]:
+        del _pages[visit_id]
+    _listening[person_id] -= 1
+    if not _listening[person_id]:
+        del _listening[person_id]
 
 
 def _listen() -> None:

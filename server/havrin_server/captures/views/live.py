@@ -5,6 +5,9 @@ import uuid
 from collections.abc import Callable
 
 from asgiref.sync import sync_to_async
+from django.contrib.auth import get_user
+from django.contrib.sessions.backends.db import SessionStore
+from django.db import connection
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.utils import timezone
 from ninja import File, Form, Router, UploadedFile
@@ -13,8 +16,7 @@ from ninja.security import HttpBearer
 from pydantic import BaseModel
 
 from havrin_core.traces.samples_csv import write_samples
-from havrin_server.captures import from_traces, intake, live
-from havrin_server.captures.fanout import stream
+from havrin_server.captures import fanout, from_traces, intake, live
 from havrin_server.captures.pages.live import capture_out, dips_out, reading_out, traces_out
 from havrin_server.captures.schemas.live import (
     BatchIn,
@@ -30,9 +32,10 @@ from havrin_server.captures.schemas.live import (
     TracesOut,
     WindowMeansIn,
 )
-from havrin_server.errors import NotFound, NotWritable
+from havrin_server.errors import NotFound, NotWritable, ServerError
 from havrin_server.instruments.queries import find_instrument
-from havrin_server.people.permissions import require
+from havrin_server.people.models import Person
+from havrin_server.people.permissions import allows, require
 from havrin_server.people.requests import SignedIn
 from havrin_server.visits.models import Visit
 from havrin_server.visits.pages.visit import visit_answer
@@ -179,13 +182,42 @@ def write_means(request: SignedIn, capture_id: uuid.UUID, payload: WindowMeansIn
 @router.get("/visits/{int:visit_id}/live", include_in_schema=False)
 async def listen(request: SignedIn, visit_id: int) -> StreamingHttpResponse:
     """Stream the samples of this visit as they arrive, as server-sent events."""
-    await sync_to_async(_may_read)(request, visit_id)
-    response = StreamingHttpResponse(stream(visit_id), content_type="text/event-stream")
+    fanout.must_have_room(await _person_reading(request, visit_id))
+    words = fanout.stream(visit_id, request.user.pk, lambda: _still_reads(request, visit_id))
+    response = StreamingHttpResponse(words, content_type="text/event-stream")
     response["Cache-Control"] = "no-store"
     response["X-Accel-Buffering"] = "no"
     return response
 
 
-def _may_read(request: SignedIn, visit_id: int) -> None:
-    require(request.user, "read")
-    find_visit(visit_id, request.user)
+@sync_to_async
+def _person_reading(request: SignedIn, visit_id: int) -> int:
+    """Return whose page listens. Raises NotAllowed, NotFound. The database is left: the page listens for hours."""
+    try:
+        require(request.user, "read")
+        find_visit(visit_id, request.user)
+        return request.user.pk
+    finally:
+        connection.close()
+
+
+@sync_to_async
+def _still_reads(request: SignedIn, visit_id: int) -> bool:
+    """Tell whether the session that opened the page still stands, and its person may still read the visit."""
+    try:
+        person = get_user(_as_it_is_now(request))
+        if not isinstance(person, Person) or not allows(person, "read"):
+            return False
+        find_visit(visit_id, person)
+        return True
+    except ServerError:
+        return False
+    finally:
+        connection.close()
+
+
+def _as_it_is_now(request: HttpRequest) -> HttpRequest:
+    """Return a request with the session as it is stored now: what was read when the page opened may have ended since."""
+    asked = HttpRequest()
+    asked.session = SessionStore(request.session.session_key)
+    return asked

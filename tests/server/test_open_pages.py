@@ -1,0 +1,76 @@
+"""Pages that listen for hours, on the real server: they hold nothing that others need, and end with their session."""
+
+import http.client
+import json
+from contextlib import closing
+
+import pytest
+
+from tests.sample import clone, connected
+from tests.served import Server
+
+PAGES = 18  # more than the server has connections to its database
+
+
+@pytest.fixture(scope="module")
+def server():
+    with clone("open_pages") as world:
+        served = Server(world)
+        served.start()
+        yield served
+        served.kill()
+
+
+class Tablet:
+    """Signed in over a wire of its own."""
+
+    def __init__(self, server, username="tove"):
+        self.host = server.url.removeprefix("http://")
+        body = json.dumps({"username": username, "password": "valley-heat"})
+        answer, _ = self.call("POST", "session", body)
+        kept = [value.split(";")[0] for name, value in answer.getheaders() if name.lower() == "set-cookie"]
+        self.cookies = "; ".join(kept)
+        self.csrf = next(one.partition("=")[2] for one in kept if one.startswith("csrftoken"))
+
+    cookies, csrf = "", ""
+
+    def call(self, method, path, body=None):
+        headers = {"Cookie": self.cookies, "X-CSRFToken": self.csrf, "Content-Type": "application/json"}
+        with closing(http.client.HTTPConnection(self.host, timeout=60)) as wire:
+            wire.request(method, f"/api/{path}", body, headers)
+            answer = wire.getresponse()
+            return answer, answer.read()
+
+    def listen(self, visit):
+        wire = http.client.HTTPConnection(self.host, timeout=60)
+        wire.request("GET", f"/api/visits/{visit}/live", headers={"Cookie": self.cookies})
+        answer = wire.getresponse()
+        assert answer.status == 200, answer.read()
+        assert answer.readline() == b"retry: 1500\n"
+        return wire, answer
+
+
+def a_visit(server):
+    with connected(server.more["HAVRIN_DB_NAME"]) as connection:
+        return connection.execute("SELECT min(id) FROM visits_visit WHERE closed_at IS NULL").fetchone()[0]
+
+
+def test_more_pages_listen_than_there_are_connections_and_everybody_is_served(server):
+    visit, tablet, other = a_visit(server), Tablet(server), Tablet(server, "wenna")
+    wires = [end for _ in range(PAGES) for end in tablet.listen(visit)]
+    for _ in range(5):
+        assert other.call("GET", f"visits/{visit}")[0].status == 200
+        assert tablet.call("GET", "round")[0].status == 200
+    with connected(server.more["HAVRIN_DB_NAME"]) as connection:
+        busy = "SELECT count(*) FROM pg_stat_activity WHERE datname = current_database() AND state LIKE 'idle in%'"
+        assert connection.execute(busy).fetchone()[0] == 0
+    for wire in wires:
+        wire.close()
+
+
+def test_a_person_without_the_right_hears_nothing(server):
+    answer, _ = Tablet(server).call("GET", "visits/999999/live")
+    assert answer.status == 404
+    stranger = Tablet(server)
+    stranger.cookies = ""
+    assert stranger.call("GET", "visits/1/live")[0].status == 401
