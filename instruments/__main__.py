@@ -1,6 +1,10 @@
-"""One stand-in: python -m instruments manometer --url URL --key KEY --units FILE."""
+"""One stand-in: HAVRIN_DEVICE_KEY=… python -m instruments manometer --url URL --units FILE.
+
+The key comes by the environment: what stands in a command is read by everybody on the machine.
+"""
 
 import argparse
+import os
 import random
 import time
 from pathlib import Path
@@ -18,7 +22,6 @@ def main() -> None:
     parser = argparse.ArgumentParser(prog="python -m instruments")
     parser.add_argument("kind", choices=sorted(DEVICES))
     parser.add_argument("--url", required=True)
-    parser.add_argument("--key", required=True)
     parser.add_argument("--units", required=True, type=Path, help="label -> circuit, faults, gusts, neighbours, seed")
     parser.add_argument("--epoch", type=float, default=0.0, help="Unix time at which the units' lives began")
     run(parser.parse_args())
@@ -28,7 +31,7 @@ def run(options: argparse.Namespace) -> None:
     """Send batch after batch at the device's own pace."""
     units = UnitsByLabel(options.units)
     device = DEVICES[options.kind](random.Random(options.kind), time.time() - options.epoch)
-    sender = Sender(options.url, options.key)
+    sender = Sender(options.url, os.environ["HAVRIN_DEVICE_KEY"])
     batch: dict[str, dict[str, list[float]]] = {}
     due, send_at = time.monotonic(), time.monotonic() + _BATCH_S
     while True:

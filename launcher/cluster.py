@@ -22,6 +22,8 @@ DATABASE, ROLE = "havrin", "havrin"
 class Cluster:
     """One cluster in one folder. ``throwaway`` trades safety for speed: for tests alone."""
 
+    name = "The database"
+
     def __init__(self, name: str, *, throwaway: bool = False) -> None:
         self.folder = _folder(name)
         self.data = self.folder / "data"
@@ -42,7 +44,7 @@ class Cluster:
     def running(self) -> Iterator["Cluster"]:
         """Start the cluster, and stop it at the end whatever happens."""
         self._ensure_made()
-        self._start()
+        self.start()
         try:
             yield self
         finally:
@@ -74,7 +76,7 @@ class Cluster:
             "--locale=C.UTF-8",
         ]
         run(_as_postgres(command), "Making the database cluster", cwd="/")
-        self._start()
+        self.start()
         try:
             env = {**os.environ, "PGPASSWORD": password.read_text()}
             command = [_binary("createdb"), "-h", "127.0.0.1", "-p", str(self.port), "-U", ROLE, DATABASE]
@@ -83,13 +85,21 @@ class Cluster:
             self._stop()
         (self.folder / ".ready").write_text("made whole\n")
 
-    def _start(self) -> None:
+    def is_up(self) -> bool:
+        """Tell whether its server runs."""
+        return self._own_pid() > 0
+
+    def start(self) -> None:
+        """Start its server: on the port that it had before, where it was started before. Raises Refusal."""
         running = self._own_pid()
         if running:  # left over from a start that was killed: taken over, and stopped at the end
             self.port = int((self.data / "postmaster.pid").read_text().splitlines()[3])
             return
+        self._end_orphans()
         (self.data / "postmaster.pid").unlink(missing_ok=True)
-        self.port = free_port()
+        if self._process is not None:
+            self._process.wait(timeout=20)
+        self.port = self.port or free_port()
         settings = [*_SETTINGS, f"port={self.port}", *(_FAST if self.throwaway else ())]
         command = [_binary("postgres"), "-D", self.data, *[part for s in settings for part in ("-c", s)]]
         with (self.folder / "server.log").open("ab") as log:
@@ -119,6 +129,30 @@ class Cluster:
             return 0
         return pid if Path(program).name == "postgres" and Path(place) == self.data.resolve() else 0
 
+    def _end_orphans(self) -> None:
+        """End sessions whose server was killed: a second server beside them would write into what they still write.
+
+        The server's own file of its process number keeps that from happening; it is removed only when none is left.
+        """
+        deadline = time.monotonic() + 10
+        while orphans := self._processes_here():
+            if time.monotonic() > deadline:
+                raise Refusal(f"{len(orphans)} of the database's processes cannot be ended: {orphans}.")
+            for pid in orphans:
+                with contextlib.suppress(ProcessLookupError):
+                    os.kill(pid, signal.SIGKILL)
+            time.sleep(0.05)
+
+    def _processes_here(self) -> list[int]:
+        """Return every process of a PostgreSQL that works in this very folder."""
+        found = []
+        for process in Path("/proc").glob("[0-9]*"):
+            with contextlib.suppress(OSError):
+                program, place = os.readlink(process / "exe"), os.readlink(process / "cwd")
+                if Path(program).name == "postgres" and Path(place) == self.data.resolve():
+                    found.append(int(process.name))
+        return found
+
     def _stop(self) -> None:
         pid = self._own_pid()
         if pid:
@@ -130,6 +164,7 @@ class Cluster:
         if self._process is not None:
             self._process.wait(timeout=20)
             self._process = None
+        self.port = 0
 
 
 def free_port() -> int:

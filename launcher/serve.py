@@ -17,8 +17,10 @@ from types import FrameType
 from launcher import debian, environment
 from launcher.cluster import Cluster, free_port
 from launcher.ground import PYTHON, ROOT, STATE, Refusal, run, say
+from launcher.watch import Process, keep_up
 
 USUAL_PORT = 8640
+WORKERS = max(1, min(4, len(os.sched_getaffinity(0))))  # processes that serve, where the machine has the cores
 _PR_SET_PDEATHSIG = 1
 
 
@@ -72,44 +74,44 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
     run([PYTHON, "-m", "django", "prepare", *(["--fresh"] if fresh else [])], "Preparing the database", env=env)
     number = _port(port)
     address = f"http://127.0.0.1:{number}"
-    helpers: list[subprocess.Popen[bytes]] = []
-    process = subprocess.Popen(
-        server_command(number), env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent
-    )
+    servers = [_server(turn + 1, number, env) for turn in range(WORKERS)]
+    helpers: list[Process] = []
     try:
-        _await(process, address)
+        for server in servers:
+            server.start()
+        _await(servers, address)
         (STATE / "start.lock").write_text(address)
         helpers += _instruments(address, env)
+        for helper in helpers:
+            helper.start()
         say(
             f"\nHavrin serves {address}\nSign in as tove (technician), wenna (supervisor) or odo (office); password: valley-heat\nCtrl-C stops it."
         )
-        if process.wait() != 0:
-            raise Refusal(f"The server ended by itself (exit {process.returncode}); its words are above.")
+        keep_up([cluster, *servers, *helpers])
     finally:
-        for each in (*helpers, process):
-            _end(each)
+        for each in (*helpers, *servers):
+            each.end()
 
 
 def server_command(port: int, python: str = str(PYTHON)) -> list[str]:
-    """Return the command that serves on ``port``; open pages listen for ever, so it does not wait for them to go."""
-    return [
-        python,
-        "-m",
-        "uvicorn",
-        "havrin_server.asgi:application",
-        "--host",
-        "127.0.0.1",
-        "--port",
-        str(port),
-        "--log-level",
-        "warning",
-        "--timeout-graceful-shutdown",
-        "3",
-    ]
+    """Return the command of one process that serves on ``port``."""
+    return [python, "-m", "havrin_server.serving", "--port", str(port)]
 
 
-def _instruments(address: str, env: dict[str, str]) -> list[subprocess.Popen[bytes]]:
-    """Bring up one stand-in of each kind for the sample world; they record once a visit asks them to."""
+def _server(turn: int, port: int, env: dict[str, str]) -> Process:
+    return _ours(f"Server {turn}", server_command(port), env)
+
+
+def _ours(name: str, command: list[str], env: dict[str, str]) -> Process:
+    """Return a process that ends with the launcher, and is in a session of its own: Ctrl-C is the launcher's to answer."""
+    return Process(
+        name,
+        lambda: subprocess.Popen(command, env=env, cwd=ROOT, start_new_session=True, preexec_fn=_die_with_parent),
+    )
+
+
+def _instruments(address: str, env: dict[str, str]) -> list[Process]:
+    """Return one stand-in of each kind for the sample world; they record once a visit asks them to."""
     file = STATE / "instruments.json"
     if not file.exists():
         return []
@@ -117,13 +119,7 @@ def _instruments(address: str, env: dict[str, str]) -> list[subprocess.Popen[byt
     command = [str(PYTHON), "-m", "instruments"]
     options = ["--url", address, "--epoch", str(time.time()), "--units", str(ROOT / "demo" / "live_units.json")]
     return [
-        subprocess.Popen(
-            [*command, kind, f"--key={key}", *options],
-            env=env,
-            cwd=ROOT,
-            start_new_session=True,
-            preexec_fn=_die_with_parent,
-        )
+        _ours(f"The stand-in {kind}", [*command, kind, *options], {**env, "HAVRIN_DEVICE_KEY": key})
         for kind, key in first.items()
     ]
 
@@ -147,24 +143,14 @@ def _port(wanted: int | None) -> int:
     return other
 
 
-def _await(process: subprocess.Popen[bytes], address: str) -> None:
-    deadline = time.monotonic() + 30
+def _await(servers: list[Process], address: str) -> None:
+    deadline = time.monotonic() + 60
     while time.monotonic() < deadline:
-        if process.poll() is not None:
+        if not any(server.is_up() for server in servers):
             raise Refusal("The server did not start; its words are above.")
         try:
-            urllib.request.urlopen(f"{address}/api/health", timeout=2).close()
+            urllib.request.urlopen(f"{address}/api/health/ready", timeout=2).close()
             return
         except (urllib.error.URLError, OSError):
             time.sleep(0.1)
-    raise Refusal("The server did not answer within 30 s.")
-
-
-def _end(process: subprocess.Popen[bytes]) -> None:
-    if process.poll() is None:
-        process.terminate()
-        try:
-            process.wait(timeout=8)
-        except subprocess.TimeoutExpired:
-            process.kill()
-            process.wait()
+    raise Refusal("The server did not answer within 60 s.")

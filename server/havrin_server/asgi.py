@@ -6,10 +6,12 @@ import warnings
 
 from django.core.asgi import get_asgi_application
 
+from havrin_server.body_limits import BodyLimits
+
 # Files of the page and photos are small and read by a thread: streaming them asynchronously would gain nothing.
 warnings.filterwarnings("ignore", message="StreamingHttpResponse must consume synchronous iterators")
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "havrin_server.settings")
-application = get_asgi_application()
+application = BodyLimits(get_asgi_application())
 
 # One line on a long tape makes a hundred thousand short-lived objects: at the usual threshold the collector looks through
 # everything that is kept (kinds, circuits, tables) again and again while somebody waits.

@@ -1,9 +1,14 @@
 """The interface's root: signing in is needed for everything but health and the sign-in itself."""
 
+import logging
+import sys
+
+from django.core.exceptions import RequestDataTooBig
+from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.http.request import UnreadablePostError
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, ValidationError
 from ninja.security import django_auth
 
 from havrin_core.errors import BadDocument, CoreError, NotUnderstood, OutOfDomain, UnknownName, WrongDimension
@@ -18,6 +23,7 @@ from havrin_server.reports.views import papers, records, sites
 from havrin_server.shop import views as shop
 from havrin_server.visits.views import amendments, planning, round, visit
 
+log = logging.getLogger(__name__)
 api = NinjaAPI(
     title="Havrin",
     version="1",
@@ -86,6 +92,37 @@ def _invalid(request: HttpRequest, error: ValidationError) -> HttpResponse:
         f"{'.'.join(str(p) for p in e['loc'] if p not in ('body', 'payload'))}: {e['msg']}" for e in error.errors
     ]
     return _problem(request, 422, "invalid_request", "The request has fields that cannot be read.", details)
+
+
+@api.exception_handler(OperationalError)
+@api.exception_handler(InterfaceError)
+def _database_away(request: HttpRequest, error: OperationalError | InterfaceError) -> HttpResponse:
+    log.error("The database does not answer: %s", error)
+    title = "The database does not answer. What you entered is kept on your tablet; it is sent when it does."
+    return _problem(request, 503, "database_away", title)
+
+
+@api.exception_handler(RequestDataTooBig)
+def _too_large(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+    return _problem(request, 413, "body_large", "This is larger than what is taken here.")
+
+
+def broken(request: HttpRequest) -> HttpResponse:
+    """Answer what ended in an error that nobody foresaw, or that came before any call: the session's database was away."""
+    error = sys.exc_info()[1]
+    if isinstance(error, OperationalError | InterfaceError):
+        return _database_away(request, error)
+    return _problem(request, 500, "server_error", "Something went wrong in the server. It is noted there; try again.")
+
+
+def unknown_call(request: HttpRequest) -> HttpResponse:
+    """Answer a path under /api/ that no call has."""
+    return _problem(request, 404, "no_such_call", "There is no such call.")
+
+
+@api.exception_handler(HttpError)
+def _plain_error(request: HttpRequest, error: HttpError) -> HttpResponse:
+    return _problem(request, error.status_code, "invalid_request", str(error))
 
 
 @api.exception_handler(UnreadablePostError)

@@ -60,7 +60,9 @@ DATABASES = {
         "NAME": os.environ.get("HAVRIN_DB_NAME", "havrin"),
         "USER": os.environ.get("HAVRIN_DB_USER", "havrin"),
         "PASSWORD": os.environ.get("HAVRIN_DB_PASSWORD", ""),
-        "OPTIONS": {"pool": {"min_size": 1, "max_size": 10, "timeout": 10}},
+        # A connection is looked at before it is used: after the database was away the first calls would fail without it.
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"pool": {"min_size": 1, "max_size": 10, "timeout": 4}, "connect_timeout": 4},
     }
 }
 AUTH_USER_MODEL = "people.Person"

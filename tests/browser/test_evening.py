@@ -10,7 +10,7 @@ import pytest
 from playwright.sync_api import expect
 
 from launcher.ground import ROOT
-from tests.browser.conftest import write
+from tests.browser.conftest import PATIENCE_MS, write
 from tests.sample import clone
 from tests.served import Server
 
@@ -57,6 +57,7 @@ def evening(request):
 def test_late_in_the_evening_it_is_still_today(evening, chromium):
     late, now = evening
     context = chromium.new_context(viewport={"width": 1280, "height": 800}, reduced_motion="reduce", timezone_id="UTC")
+    context.set_default_timeout(PATIENCE_MS)
     page = context.new_page()
     page.clock.set_fixed_time(now)
     page.goto(late.url)

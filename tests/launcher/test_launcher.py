@@ -52,7 +52,7 @@ def test_a_stale_pid_file_stops_nobody(cluster, pid):
 
 
 def test_a_killed_start_leaves_a_server_that_is_taken_over(cluster):
-    cluster._start()
+    cluster.start()
     pid = cluster._own_pid()
     other = Cluster("launcher-test-db", throwaway=True)
     with other.running():

@@ -65,6 +65,10 @@ class Caller:
     def upload(self, path, file, **fields):
         return self.http.post(f"/api/{path}", {"file": file, **fields})
 
+    def photo(self, visit, file, **fields):
+        """Send a photo, under an id of its own unless one is given."""
+        return self.upload(f"visits/{visit}/photos", file, **{"id": str(uuid.uuid4()), "at": NOW, **fields})
+
     def line(self, visit, text, *, phase="found", line_id=None, at=NOW, stage=None):
         return self.post(
             f"visits/{visit}/lines", id=str(line_id or uuid.uuid4()), text=text, phase=phase, at=at, stage=stage

@@ -164,9 +164,8 @@ def test_parts_approvals_and_the_calendar(tove, visit, tmp_path):
 
 
 def test_a_photo_with_its_arrow_is_on_the_paper(tove, visit, tmp_path):
-    photo = tove.upload(
-        f"visits/{visit}/photos", SimpleUploadedFile("a.jpg", picture()), station="exchanger", caption="Cell 3, seam"
-    ).json()["photos"][0]
+    file = SimpleUploadedFile("a.jpg", picture())
+    photo = tove.photo(visit, file, station="exchanger", caption="Cell 3, seam").json()["photos"][0]
     marks(tove, photo["id"], [ARROW])
     paper = text_of(tove.get(f"visits/{visit}/customer.pdf").content, tmp_path)
     assert "Cell 3, seam" in paper

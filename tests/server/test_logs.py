@@ -147,14 +147,10 @@ def test_photos_are_checked_and_turned_upright(tove, visit, tmp_path):
     exif[0x0112] = 6  # lies on its side
     exif[0x010F] = "camera"
     Image.new("RGB", (40, 20), "red").save(picture, exif=exif)
-    page = tove.upload(
-        f"visits/{visit}/photos", SimpleUploadedFile("p.jpg", picture.read_bytes()), station="vent"
-    ).json()
+    page = tove.photo(visit, SimpleUploadedFile("p.jpg", picture.read_bytes()), station="vent").json()
     answer = tove.http.get(page["photos"][0]["url"])
     (tmp_path / "back.jpg").write_bytes(b"".join(answer.streaming_content))
     with Image.open(tmp_path / "back.jpg") as kept:
         assert kept.size == (20, 40)
         assert not kept.getexif()
-    assert (
-        tove.upload(f"visits/{visit}/photos", SimpleUploadedFile("p.jpg", b"<svg/>")).json()["code"] == "file_refused"
-    )
+    assert tove.photo(visit, SimpleUploadedFile("p.jpg", b"<svg/>")).json()["code"] == "file_refused"

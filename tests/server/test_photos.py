@@ -3,9 +3,11 @@
 import io
 import json
 import uuid
+from datetime import UTC, datetime
 
 import pytest
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.utils import timezone
 from PIL import Image
 
 from havrin_server.captures.models import Photo
@@ -31,9 +33,7 @@ def picture(kind="JPEG", size=(400, 200), *, orientation=None, gps=False):
 
 
 def send(caller, visit, content, name="a.jpg"):
-    return caller.upload(
-        f"visits/{visit}/photos", SimpleUploadedFile(name, content), station="exchanger", caption="Cell 3"
-    )
+    return caller.photo(visit, SimpleUploadedFile(name, content), station="exchanger", caption="Cell 3")
 
 
 def kept(photo):
@@ -140,3 +140,37 @@ def test_a_closed_visit_takes_no_photo_and_no_mark(tove, visit):
     assert closed.status_code == 200
     assert send(tove, visit, picture()).status_code == 409
     assert marks(tove, photo["id"], [ARROW]).status_code == 409
+
+
+def test_a_photo_sent_twice_under_its_id_is_kept_once(tove, visit):
+    name = str(uuid.uuid4())
+    for _ in range(3):
+        answer = tove.photo(visit, SimpleUploadedFile("a.jpg", picture()), id=name)
+        assert answer.status_code == 200
+        assert [photo["id"] for photo in answer.json()["photos"]] == [name]
+    assert Photo.objects.filter(visit=visit).count() == 1
+
+
+def test_a_photo_is_as_old_as_the_tablet_says_and_never_newer_than_now(tove, visit):
+    for moment, early in (("2026-01-14T09:00:00+01:00", True), ("2099-01-01T00:00:00Z", False)):
+        name = uuid.uuid4()
+        assert tove.photo(visit, SimpleUploadedFile("a.jpg", picture()), id=str(name), at=moment).status_code == 200
+        taken = Photo.objects.get(pk=name).taken_at
+        assert (taken == datetime(2026, 1, 14, 8, tzinfo=UTC)) is early
+        assert taken <= timezone.now()
+
+
+def test_the_id_of_another_visits_photo_is_refused(tove, visit):
+    name = str(uuid.uuid4())
+    other = Visit.objects.filter(closed_at=None).exclude(pk=visit).first().pk
+    assert tove.photo(other, SimpleUploadedFile("a.jpg", picture()), id=name).status_code == 200
+    answer = tove.photo(visit, SimpleUploadedFile("a.jpg", picture()), id=name)
+    assert (answer.status_code, answer.json()["code"]) == (422, "photo_id")
+    assert not Photo.objects.filter(visit=visit).exists()
+
+
+@pytest.mark.parametrize("fields", [{"id": "no-uuid"}, {"at": "yesterday"}, {"at": "2026-01-14T09:00:00"}])
+def test_a_photo_without_a_right_id_or_moment_is_refused_by_the_field(tove, visit, fields):
+    answer = tove.photo(visit, SimpleUploadedFile("a.jpg", picture()), **fields)
+    assert answer.status_code == 422
+    assert next(iter(fields)) in answer.json()["details"][0]

@@ -1,10 +1,12 @@
 """A stored row that nobody can read: shown in its place, it holds the visit, ends nothing, and a supervisor sets it aside."""
 
 import uuid
+from datetime import datetime
 
 import pytest
 from django.db import connection
 
+from havrin_server.visits.chain import store
 from havrin_server.visits.models import TapeEntry, Visit
 
 pytestmark = pytest.mark.django_db
@@ -16,19 +18,20 @@ def broken(tove, visit):
     """A visit with one row as no call would have stored it."""
     tove.line(visit, "found flame rod dirty")
     tove.line(visit, "mp 3.5")
+    there = Visit.objects.get(pk=visit)
     bad = TapeEntry(
         id=uuid.uuid4(),
-        visit_id=visit,
-        unit_id=Visit.objects.get(pk=visit).unit_id,
+        visit=there,
+        unit_id=there.unit_id,
         group=uuid.uuid4(),
         kind="condition",
         phase="found",
-        at=NOW,
-        recorded_at=NOW,
-        author_id=Visit.objects.get(pk=visit).technician_id,
+        at=datetime.fromisoformat(NOW),
+        recorded_at=datetime.fromisoformat(NOW),
+        author_id=there.technician_id,
         data={"part": "warp_core", "condition": 7},
     )
-    bad.save(force_insert=True)
+    store(there, [bad])
     return bad
 
 

@@ -2,6 +2,7 @@
 
 import io
 import uuid
+from dataclasses import dataclass
 from datetime import datetime
 from math import isfinite
 from typing import Any
@@ -29,15 +30,38 @@ register_heif_opener()
 Image.MAX_IMAGE_PIXELS = None  # the size is looked at below, before anything is unpacked
 
 
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """What is told with a photo. ``id`` is made by the page: sent twice, the photo is kept once."""
+
+    id: uuid.UUID
+    at: datetime
+    station: str = ""
+    caption: str = ""
+
+
 @transaction.atomic
-def take_photo(visit_id: int, file: UploadedFile, *, station: str, caption: str, actor: Person, now: datetime) -> Photo:
-    """Keep a photo: content checked, turned upright, metadata left behind. Raises NotAllowed, VisitClosed, FileRefused."""
+def take_photo(visit_id: int, file: UploadedFile, taken: Taken, *, actor: Person, now: datetime) -> Photo:
+    """Keep a photo: content checked, turned upright, metadata left behind.
+
+    Raises NotAllowed, NotFound, VisitClosed, FileRefused, NotWritable (another visit's photo has the id).
+    """
     require(actor, "visit.write")
+    kept = Photo.objects.filter(pk=taken.id).first()
+    if kept is not None:
+        if kept.visit_id != find_visit(visit_id, actor).pk:
+            raise NotWritable("Another photo has this id: take it anew.", code="photo_id")
+        return kept
     visit = _open(visit_id, actor)
     upright, place = _upright(file)
     keeps_place = visit.rules().photo_place == "kept"
     photo = Photo(
-        id=uuid.uuid4(), visit=visit, taken_by=actor, taken_at=now, station=station[:40], caption=caption[:200]
+        id=taken.id,
+        visit=visit,
+        taken_by=actor,
+        taken_at=min(taken.at, now),
+        station=taken.station[:40],
+        caption=taken.caption[:200],
     )
     photo.file.save(f"{photo.id}.jpg", _jpeg(upright, _EDGE, place if keeps_place else None), save=False)
     photo.thumbnail.save(f"{photo.id}-small.jpg", _jpeg(upright, _THUMB_EDGE, None), save=False)

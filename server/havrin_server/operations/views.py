@@ -1,13 +1,50 @@
-"""Is the server alive?"""
+"""Is the server alive, and is it ready for work?"""
 
+import shutil
+
+from django.conf import settings
+from django.db import DatabaseError, connection
+from django.db.migrations.executor import MigrationExecutor
 from django.http import HttpRequest
 from django.utils import timezone
-from ninja import Router
+from ninja import Router, Status
+
+from havrin_server.operations.schemas import Ready
 
 router = Router(tags=["operations"])
+LEAST_FREE_BYTES = 500 * 1024 * 1024
 
 
 @router.get("/health", auth=None, response=dict[str, str])
 def health(request: HttpRequest) -> dict[str, str]:
-    """Tell that the server is alive."""
+    """Tell that this process is alive, whatever is behind it."""
     return {"status": "ok", "time": timezone.now().isoformat()}
+
+
+@router.get("/health/ready", auth=None, response={200: Ready, 503: Ready})
+def ready(request: HttpRequest) -> Status[Ready]:
+    """Tell whether what is needed for work is there: database, migrations, room on the disk."""
+    found = {"database": _database(), "migrations": _migrations(), "disk": _disk()}
+    stands = Ready(ready=all(found.values()), **found)
+    return Status(200 if stands.ready else 503, stands)
+
+
+def _database() -> bool:
+    try:
+        with connection.cursor() as cursor:
+            cursor.execute("SELECT 1")
+    except DatabaseError:
+        return False
+    return True
+
+
+def _migrations() -> bool:
+    try:
+        executor = MigrationExecutor(connection)
+        return not executor.migration_plan(executor.loader.graph.leaf_nodes())
+    except DatabaseError:
+        return False
+
+
+def _disk() -> bool:
+    return shutil.disk_usage(settings.STATE).free >= LEAST_FREE_BYTES

@@ -14,6 +14,7 @@ from havrin_core.tape.entries import Body, Correction, Entry
 from havrin_server.errors import NotWritable
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
+from havrin_server.visits.chain import store
 from havrin_server.visits.models import TapeEntry, Visit
 from havrin_server.visits.services import entitled, locked_visit, must_be_open, offset_at, pin, typed_columns
 
@@ -37,9 +38,7 @@ def take_in_bundle(visit_id: int, data: Any, *, actor: Person, now: datetime) ->
     have = set(visit.entries.values_list("id", flat=True))
     new = [entry for entry in bundle.visit.entries if ids[entry.id] not in have]
     pin(visit, now)
-    TapeEntry.objects.bulk_create([_row(visit, entry, ids, actor, now) for entry in new])
-    visit.version += len(new)
-    visit.save(update_fields=["version"])
+    store(visit, [_row(visit, entry, ids, actor, now) for entry in new])
     return len(new)
 
 

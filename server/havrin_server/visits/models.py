@@ -27,6 +27,8 @@ class Visit(models.Model):
     technician = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="visits")
     house_rules: Any = models.JSONField(default=dict)
     version = models.PositiveIntegerField(default=0)
+    head = models.CharField(max_length=64, blank=True)  # the newest link of its tape (chain.py)
+    seal: Any = models.JSONField(null=True)  # the head at the close, signed: signature and key (seal.py)
     closed_at = models.DateTimeField(null=True)
     closed_by = models.ForeignKey(Person, on_delete=models.PROTECT, null=True, related_name="closed_visits")
     closed_level = models.PositiveSmallIntegerField(null=True)
@@ -75,6 +77,8 @@ class TapeEntry(models.Model):
 
     id = models.UUIDField(primary_key=True)
     visit = models.ForeignKey(Visit, on_delete=models.PROTECT, related_name="entries")
+    number = models.PositiveIntegerField()  # its place in the visit's chain, from 1
+    link = models.CharField(max_length=64)  # of all that stands here, and of the link before it (chain.py)
     unit = models.ForeignKey(Unit, on_delete=models.PROTECT)
     group = models.UUIDField()
     schema = models.PositiveSmallIntegerField(default=ENTRY_SCHEMA)
@@ -94,6 +98,7 @@ class TapeEntry(models.Model):
     data: Any = models.JSONField()
 
     class Meta:
+        constraints = [models.UniqueConstraint(fields=["visit", "number"], name="one_chain_per_visit")]
         indexes = [
             models.Index(fields=["visit", "at"], name="tape_of_visit"),
             models.Index(

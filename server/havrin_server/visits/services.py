@@ -23,12 +23,13 @@ from havrin_core.wording.closing import holds_words, standing_title
 from havrin_core.wording.phrases import words
 from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
 from havrin_server.instruments.models import Instrument
-from havrin_server.instruments.queries import in_hand
+from havrin_server.instruments.queries import find_instrument, in_hand
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.versions.models import Sort
 from havrin_server.versions.services import keep_change
 from havrin_server.visits.bodies import body_of
+from havrin_server.visits.chain import store
 from havrin_server.visits.models import TapeEntry, Visit
 from havrin_server.visits.pins import moved_on, moved_words, own_plate, pinned_document
 from havrin_server.visits.queries import (
@@ -40,6 +41,7 @@ from havrin_server.visits.queries import (
     tape_of,
     visits_of,
 )
+from havrin_server.visits.seal import seal, signed_text
 
 UNIT_SYSTEMS = ("us", "metric")
 
@@ -57,6 +59,7 @@ class WriteLine:
     sent_at: datetime | None = None  # what the device's clock showed when it sent the line
     device: str = ""
     as_note: bool = False  # keep the words as they are, read or not
+    instrument: int | None = None  # read with this one, where it is not the one in hand
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -106,11 +109,20 @@ def write_line(command: WriteLine, *, actor: Person, now: datetime) -> Visit:
         at=command.at,
         actor=actor,
         now=now,
-        in_hand=in_hand(actor, local_day(visit, command.at)),
+        in_hand=_at_hand(visit, command, actor),
         sent_at=command.sent_at,
         device=command.device,
     )
     return visit
+
+
+def _at_hand(visit: Visit, command: WriteLine, actor: Person) -> Mapping[str, Instrument]:
+    """Return the instruments that a line was read with: those in hand on its day, and the one that it names itself."""
+    held = in_hand(actor, local_day(visit, command.at))
+    if command.instrument is None:
+        return held
+    named = find_instrument(command.instrument, actor)
+    return held | {named.kind: named}
 
 
 def not_writable(line: Line) -> NotWritable:
@@ -204,9 +216,7 @@ def append(
         for index, body in enumerate(bodies)
     ]
     pin(visit, now)
-    TapeEntry.objects.bulk_create(rows)
-    visit.version += len(rows)
-    visit.save(update_fields=["version"])
+    store(visit, rows)
 
 
 def pin(visit: Visit, now: datetime) -> None:
@@ -221,6 +231,8 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
     """Close the visit at its standing. Raises NotAllowed, VisitClosed, VisitMoved, CannotClose; then nothing changes."""
     require(actor, "visit.close")
     visit = locked_visit(command.visit_id, actor)
+    if _is_closed_by(visit, command, actor):
+        return assess_visit(visit)
     must_be_open(visit)
     if visit.version != command.seen_version:
         raise VisitMoved("Somebody wrote on this tape since you looked: read it once more, then close.")
@@ -245,9 +257,20 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
         command.signed_by,
         command.signature,
     )
+    visit.seal = seal(signed_text(visit.pk, visit.head, found.level, visit.left))
     visit.save()
     _keep_plate(visit, actor, now)
     return found
+
+
+def _is_closed_by(visit: Visit, command: CloseVisit, actor: Person) -> bool:
+    """Tell whether this very command closed the visit: its answer was lost on the way, and it comes once more."""
+    return (
+        visit.closed_at is not None
+        and visit.closed_by_id == actor.pk
+        and visit.signed_by == command.signed_by
+        and visit.version == command.seen_version + 1  # the entry that the close itself wrote
+    )
 
 
 def _keep_plate(visit: Visit, actor: Person, now: datetime) -> None:

@@ -1,4 +1,4 @@
-import { call, http, upload, type Schemas } from './client'
+import { call, http, upload, within, type Schemas } from './client'
 
 /** The query keys of the whole page. */
 export const keys = {
@@ -108,16 +108,23 @@ export const readBack = (id: number, body: Schemas['ReadBackIn'], signal?: Abort
   call<Schemas['ReadBack']>(
     http.POST('/api/visits/{visit_id}/read-back', { ...visitPath(id), body, signal }),
   )
-export const writeLine = (id: number, body: Schemas['LineIn']) =>
-  call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/lines', { ...visitPath(id), body }))
+/** `patience`: how long the answer may take, ms. */
+export const writeLine = (id: number, body: Schemas['LineIn'], patience: number) =>
+  call<Schemas['VisitPage']>(
+    http.POST('/api/visits/{visit_id}/lines', { ...visitPath(id), body, fetch: within(patience) }),
+  )
 /** What is worked with today; readings from then on are noted with it. */
 export const takeInHand = (id: number, instruments: number[]) =>
   call<Schemas['VisitPage']>(
     http.PUT('/api/visits/{visit_id}/in-hand', { ...visitPath(id), body: { instruments } }),
   )
-export const correct = (id: number, body: Schemas['CorrectionIn']) =>
+export const correct = (id: number, body: Schemas['CorrectionIn'], patience: number) =>
   call<Schemas['VisitPage']>(
-    http.POST('/api/visits/{visit_id}/corrections', { ...visitPath(id), body }),
+    http.POST('/api/visits/{visit_id}/corrections', {
+      ...visitPath(id),
+      body,
+      fetch: within(patience),
+    }),
   )
 export const closeVisit = (id: number, body: Schemas['CloseIn']) =>
   call<Schemas['VisitPage']>(http.POST('/api/visits/{visit_id}/close', { ...visitPath(id), body }))
@@ -184,9 +191,8 @@ export const getLogShare = (upload: string) =>
 export const sendPhoto = (
   visit: number,
   file: File,
-  station: string,
-  onProgress: (share: number) => void,
-) => upload<Schemas['VisitPage']>(`/api/visits/${visit}/photos`, file, { station }, onProgress)
+  fields: { id: string; at: string; station: string },
+) => upload<Schemas['VisitPage']>(`/api/visits/${visit}/photos`, file, fields, () => undefined)
 export const sendBundle = (visit: number, file: File, onProgress: (share: number) => void) =>
   upload<Schemas['VisitPage']>(`/api/visits/${visit}/bundle`, file, {}, onProgress)
 export const uploadSamples = (visit: number, file: File, instrument: number) =>
@@ -207,11 +213,12 @@ export const getPreview = (id: number, kind: 'customer' | 'tag' | 'sheet') =>
   )
 export const getExchanger = (id: number) =>
   call<Schemas['ExchangerOut']>(http.GET('/api/visits/{visit_id}/exchanger', visitPath(id)))
-export const markPhoto = (id: string, marks: Schemas['MarkIn'][]) =>
+export const markPhoto = (id: string, marks: Schemas['MarkIn'][], patience: number) =>
   call<Schemas['VisitPage']>(
     http.PUT('/api/photos/{photo_id}/marks', {
       params: { path: { photo_id: id } },
       body: { marks },
+      fetch: within(patience),
     }),
   )
 export const getUnit = (id: number) =>

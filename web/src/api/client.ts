@@ -36,7 +36,26 @@ const withCsrf: Middleware = {
   },
 }
 
-export const http = createClient<paths>({ baseUrl: '/', credentials: 'same-origin' })
+/** What takes the server longer than a look at a page: closing, logs, dry runs, papers, traces. */
+const LONG_WORK = /\/(close|logs|house-rules|preview|captures|amendments|shop|units)(\/|$)/
+const READ_MS = 10_000
+const WRITE_MS = 5000
+const LONG_MS = 60_000
+
+function usualPatience(request: Request): number {
+  if (LONG_WORK.test(new URL(request.url).pathname)) return LONG_MS
+  return request.method === 'GET' ? READ_MS : WRITE_MS
+}
+
+/** Fetches, and gives up after `ms`: on a wire that died without a word nothing else ever would. */
+export const within = (ms: number) => (request: Request) =>
+  fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(ms)]) })
+
+export const http = createClient<paths>({
+  baseUrl: '/',
+  credentials: 'same-origin',
+  fetch: (request) => within(usualPatience(request))(request),
+})
 http.use(withCsrf)
 
 interface Answer<T> {
@@ -68,35 +87,42 @@ export function asError(status: number, body: unknown): ApiError {
   )
 }
 
-/** Send a file with progress 0..1; resolve with the parsed answer or throw ApiError. */
+const STALLED_MS = 15_000
+const NOT_TAKEN = 'The server is not reached: the file was not taken. Send it again.'
+
+/** Send a file with progress 0..1; resolve with the parsed answer or throw ApiError. Given up when nothing moves any more. */
 export function upload<T>(
   url: string,
   file: File,
   fields: Record<string, string>,
   onProgress: (share: number) => void,
+  answerWithin = LONG_MS,
 ): Promise<T> {
   return new Promise((resolve, reject) => {
     const form = new FormData()
     for (const [name, value] of Object.entries(fields)) form.append(name, value)
     form.append('file', file)
     const request = new XMLHttpRequest()
+    let timer = 0
+    const giveUpAfter = (ms: number) => {
+      window.clearTimeout(timer)
+      timer = window.setTimeout(() => request.abort(), ms)
+    }
     request.open('POST', url)
     request.setRequestHeader('X-CSRFToken', csrfToken())
     request.responseType = 'json'
-    request.upload.onprogress = (event) =>
+    request.upload.onprogress = (event) => {
+      giveUpAfter(STALLED_MS)
       onProgress(event.lengthComputable ? event.loaded / event.total : 0)
-    request.onerror = () =>
-      reject(
-        new ApiError(
-          0,
-          'unreachable',
-          'The server is not reached: the file was not taken. Send it again.',
-        ),
-      )
+    }
+    request.upload.onload = () => giveUpAfter(answerWithin)
+    request.onloadend = () => window.clearTimeout(timer)
+    request.onerror = request.onabort = () => reject(new ApiError(0, 'unreachable', NOT_TAKEN))
     request.onload = () =>
       request.status < 300
         ? resolve(request.response as T)
         : reject(asError(request.status, request.response))
+    giveUpAfter(STALLED_MS)
     request.send(form)
   })
 }

@@ -13,9 +13,29 @@ export interface paths {
         };
         /**
          * Health
-         * @description Tell that the server is alive.
+         * @description Tell that this process is alive, whatever is behind it.
          */
         get: operations["havrin_server_operations_views_health"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/health/ready": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Ready
+         * @description Tell whether what is needed for work is there: database, migrations, room on the disk.
+         */
+        get: operations["havrin_server_operations_views_ready"];
         put?: never;
         post?: never;
         delete?: never;
@@ -855,7 +875,7 @@ export interface paths {
         put?: never;
         /**
          * Take Photo
-         * @description Take in a photo.
+         * @description Take in a photo, once under the id that the page gave it.
          */
         post: operations["havrin_server_captures_views_photos_take_photo"];
         delete?: never;
@@ -1476,6 +1496,20 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Ready
+         * @description Whether the server can work, and what of it is there.
+         */
+        Ready: {
+            /** Ready */
+            ready: boolean;
+            /** Database */
+            database: boolean;
+            /** Migrations */
+            migrations: boolean;
+            /** Disk */
+            disk: boolean;
+        };
         /**
          * FormatsOut
          * @description How the firm writes days, clock and numbers.
@@ -3223,6 +3257,8 @@ export interface components {
              * @default false
              */
             as_note: boolean;
+            /** Instrument */
+            instrument?: number | null;
         };
         /**
          * InHandIn
@@ -4708,6 +4744,35 @@ export interface operations {
             };
         };
     };
+    havrin_server_operations_views_ready: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ready"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ready"];
+                };
+            };
+        };
+    };
     havrin_server_people_views_who: {
         parameters: {
             query?: never;
@@ -5829,6 +5894,16 @@ export interface operations {
                      * Format: binary
                      */
                     file: string;
+                    /**
+                     * Id
+                     * Format: uuid
+                     */
+                    id: string;
+                    /**
+                     * At
+                     * Format: date-time
+                     */
+                    at: string;
                     /**
                      * Station
                      * @default

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { darkTheme, NConfigProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
-import { ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { getMe, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
 import { useOutbox } from '@/outbox/useOutbox'
+import { notReached } from '@/outbox/notReached'
+import SignInOver from '@/parts/session/SignInOver.vue'
 import SignInScreen from '@/screens/SignInScreen.vue'
 import { formats } from '@/ui/formats'
 import { useTheme } from '@/ui/theme'
@@ -22,12 +24,14 @@ const {
   error,
   isPending,
 } = useQuery<Schemas['Me'], ApiError>({ queryKey: keys.me, queryFn: getMe, retry: false })
-// Kept while the answer is asked for again, so that a name half typed stays where it is.
-const signedOut = ref(false)
-watch([me, error], () => {
-  if (error.value?.status === 401) signedOut.value = true
-  else if (me.value) signedOut.value = false
-})
+// What waits is read from the tablet's disk before the server has said anything.
+void outbox.read()
+const signedOut = computed(() => error.value?.status === 401 || outbox.signedOut)
+// A session that ended is told by whatever call comes first; whoever asks for the page's person again finds out.
+watch(
+  () => outbox.signedOut,
+  (out) => out && void cache.invalidateQueries({ queryKey: keys.me }),
+)
 watch(
   () => me.value?.formats,
   (chosen) => {
@@ -36,9 +40,10 @@ watch(
   { immediate: true },
 )
 watch(
-  () => me.value?.username,
-  (name) => {
-    if (name) void outbox.start(name, (page) => cache.setQueryData(keys.visit(page.id), page))
+  [() => me.value?.username, () => error.value?.status],
+  ([name, trouble]) => {
+    if (name && trouble !== 401)
+      void outbox.start(name, (page) => cache.setQueryData(keys.visit(page.id), page))
   },
   { immediate: true },
 )
@@ -54,16 +59,19 @@ watch(
     <a class="skip" href="#main" @click.prevent="focusMain">Skip to the content</a>
     <NMessageProvider placement="top">
       <RouterView v-if="route.meta['open']" />
+      <template v-else-if="me">
+        <RouterView />
+        <SignInOver v-if="signedOut" :username="me.username" :waiting="outbox.waiting.length" />
+      </template>
       <SignInScreen v-else-if="signedOut" />
-      <RouterView v-else-if="me" />
       <main v-else id="main" tabindex="-1" class="blank">
         <p v-if="isPending">Loading …</p>
         <template v-else>
           <p>The server is not reached.</p>
-          <p class="muted">
-            {{ outbox.waiting.length }} entries are kept on this tablet. Nothing is judged without
-            the server.
+          <p v-if="outbox.waiting.length" class="muted">
+            {{ notReached(outbox.waiting.length) }}: kept on this tablet, sent by itself when it is.
           </p>
+          <p class="muted">Nothing is judged without the server.</p>
         </template>
       </main>
     </NMessageProvider>

@@ -1,97 +1,122 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
-import { writeLine } from '@/api/calls'
+import { computed, ref, shallowRef } from 'vue'
 import type { Schemas } from '@/api/client'
-import { trySend } from './send'
-import { dropLine, keepLine, pendingLines, type PendingLine } from './store'
+import { patienceAfter, waitAfter } from './backOff'
+import { deliver } from './deliver'
+import { localIso } from './device'
+import { trySend, type Fate } from './send'
+import { dropItems, keepItem, pendingItems, type Pending, type Refused, type Said } from './store'
 
-const RETRY_MS = 3000
+type OnPage = (page: Schemas['VisitPage']) => void
 
-/** Lines on their way to the server. A line goes to the tablet's disk as it is sent. */
+/**
+ * What was entered and is on its way to the server. It is on the tablet's disk in the same tick as it is entered, and
+ * leaves the disk only when the server has answered that it is stored.
+ */
 export const useOutbox = defineStore('outbox', () => {
-  const lines = ref<PendingLine[]>([])
+  const items = shallowRef<Pending[]>([])
+  const person = ref('')
+  /** The server did not answer the last try. */
   const unreachable = ref(false)
-  const waiting = computed(() => lines.value.filter((line) => !line.refused))
-  let onPage: (page: Schemas['VisitPage']) => void = () => undefined
+  /** The server answered that nobody is signed in: what waits goes on waiting. */
+  const signedOut = ref(false)
+  /** This tablet's disk takes nothing: what waits is in this page alone. */
+  const offDisk = ref(false)
+  const mine = computed(() => items.value.filter((one) => one.person === person.value))
+  const waiting = computed(() => (person.value ? mine : items).value.filter((one) => !one.refused))
+  let onPage: OnPage = () => undefined
   let running: Promise<void> | null = null
-  let person = ''
+  let tries = 0
+  let timer = 0
 
-  async function start(
-    who: string,
-    handlePage: (page: Schemas['VisitPage']) => void,
-  ): Promise<void> {
-    person = who
-    onPage = handlePage
-    lines.value = (await pendingLines()).filter((line) => line.person === who)
-    void flush()
-  }
-
-  async function add(line: Omit<PendingLine, 'id' | 'at' | 'person'>): Promise<void> {
-    const kept: PendingLine = { ...line, person, id: crypto.randomUUID(), at: localIso(new Date()) }
-    // Onto the disk and to the server at once: the disk keeps the order, so the later removal cannot overtake it.
-    const onDisk = keepLine({ ...kept })
-    lines.value.push(kept)
-    await Promise.all([onDisk, flush()])
-  }
-
-  function flush(): Promise<void> {
-    running ??= sendAll().finally(() => (running = null))
-    return running
-  }
-
-  async function sendAll(): Promise<void> {
-    for (;;) {
-      const next = waiting.value[0]
-      if (!next) break
-      const fate = await trySend(next, async ({ id, text, stage, phase, at, visit }) =>
-        onPage(
-          await writeLine(visit, {
-            id,
-            text,
-            stage,
-            phase,
-            at,
-            as_note: false,
-            sent_at: localIso(new Date()),
-            device: deviceName(),
-          }),
-        ),
-      )
-      unreachable.value = fate.kind === 'kept'
-      if (fate.kind === 'kept') return
-      if (fate.kind === 'refused') await refuse(next, fate.why)
-      else await remove(next.id)
+  /** Reads what waits from the disk: before anything is asked of the server. */
+  async function read(): Promise<void> {
+    try {
+      const onDisk = await pendingItems()
+      const known = new Set(onDisk.map((one) => one.id))
+      items.value = [...onDisk, ...items.value.filter((one) => !known.has(one.id))]
+    } catch {
+      offDisk.value = true
     }
   }
 
-  async function refuse(line: PendingLine, why: string): Promise<void> {
-    line.refused = why
-    await keepLine({ ...line })
-    lines.value = [...lines.value]
+  /** Sends for `who` from now on; a page that comes back goes to `handlePage`. */
+  async function start(who: string, handlePage: OnPage): Promise<void> {
+    person.value = who
+    onPage = handlePage
+    signedOut.value = false
+    await read()
+    await flush()
   }
 
-  async function remove(id: string): Promise<void> {
-    await dropLine(id)
-    lines.value = lines.value.filter((line) => line.id !== id)
+  /** Keeps what was entered, instead of an item that it replaces; gives its id at once. */
+  function add(visit: number, said: Said, replaces = ''): string {
+    const id = crypto.randomUUID()
+    // a signature or marks come from fields that watch themselves: the disk takes plain values
+    const plain: Said = said.kind === 'photo' ? said : JSON.parse(JSON.stringify(said))
+    const item = { ...plain, id, visit, person: person.value, at: localIso(new Date()) } as Pending
+    keepItem(item, replaces).catch(() => (offDisk.value = true))
+    items.value = [...items.value.filter((one) => one.id !== replaces), item]
+    void flush()
+    return id
   }
 
-  const timer = window.setInterval(() => waiting.value.length && void flush(), RETRY_MS)
-  window.addEventListener('online', () => void flush())
-  return { lines, waiting, unreachable, start, add, flush, remove, timer }
+  function flush(): Promise<void> {
+    window.clearTimeout(timer)
+    running ??= sendAll().finally(() => {
+      running = null
+      if (waiting.value.length && !signedOut.value)
+        timer = window.setTimeout(() => void flush(), waitAfter(Math.max(tries, 1)))
+    })
+    return running
+  }
+
+  /** The signal is back, or somebody looks again: no waiting for the next try. */
+  function flushNow(): void {
+    tries = 0
+    if (waiting.value.length) void flush()
+  }
+
+  async function sendAll(): Promise<void> {
+    const stuck = new Set<string>()
+    for (;;) {
+      const next = waiting.value.find((one) => one.person === person.value && !stuck.has(one.id))
+      if (!next) return
+      const fate = await trySend(next, async (item) =>
+        onPage(await deliver(item, patienceAfter(tries))),
+      )
+      await settle(next, fate)
+      if (fate.kind !== 'kept') continue
+      if (fate.because !== 'trouble') return
+      stuck.add(next.id) // the server is there and chokes on this one: the others need not wait for it
+    }
+  }
+
+  async function settle(item: Pending, fate: Fate): Promise<void> {
+    const kept = fate.kind === 'kept' ? fate.because : ''
+    unreachable.value = kept === 'silence'
+    signedOut.value = kept === 'signed_out'
+    tries = kept ? tries + 1 : 0
+    if (fate.kind === 'sent') await remove([item.id])
+    if (fate.kind === 'refused') await refuse(item, fate.refused)
+  }
+
+  async function refuse(item: Pending, refused: Refused): Promise<void> {
+    if (!items.value.some((one) => one.id === item.id)) return // discarded meanwhile
+    const told = { ...item, refused }
+    items.value = items.value.map((one) => (one.id === item.id ? told : one))
+    await keepItem(told).catch(() => (offDisk.value = true))
+  }
+
+  /** Takes away what the server has, or what its author discarded. */
+  async function remove(ids: string[]): Promise<void> {
+    const gone = new Set(ids)
+    if (!items.value.some((one) => gone.has(one.id))) return
+    items.value = items.value.filter((one) => !gone.has(one.id))
+    await dropItems(ids).catch(() => undefined) // sent again under its id, it is written once
+  }
+
+  window.addEventListener('online', flushNow)
+  document.addEventListener('visibilitychange', () => !document.hidden && flushNow())
+  return { items, mine, waiting, unreachable, signedOut, offDisk, read, start, add, flush, remove }
 })
-
-/** This tablet's own name: whose clock wrote a line. Made once, kept on the tablet. */
-export function deviceName(): string {
-  const kept = localStorage.getItem('havrin-device') ?? `tablet-${crypto.randomUUID().slice(0, 8)}`
-  localStorage.setItem('havrin-device', kept)
-  return kept
-}
-
-/** The moment with the tablet's own zone, like 2026-01-14T10:29:08+01:00. */
-export function localIso(moment: Date): string {
-  const offset = -moment.getTimezoneOffset()
-  const sign = offset < 0 ? '-' : '+'
-  const two = (n: number) => String(Math.floor(Math.abs(n))).padStart(2, '0')
-  const local = new Date(moment.getTime() + offset * 60_000).toISOString().slice(0, 23)
-  return `${local}${sign}${two(offset / 60)}:${two(offset % 60)}`
-}

@@ -1,67 +1,24 @@
 <script setup lang="ts">
-import { useQueryClient } from '@tanstack/vue-query'
-import { NInput } from 'naive-ui'
-import { ref } from 'vue'
-import { keys, signIn } from '@/api/calls'
-import { ApiError } from '@/api/client'
+import { computed } from 'vue'
+import { useOutbox } from '@/outbox/useOutbox'
+import { waitingWords } from '@/outbox/notReached'
+import SignInForm from '@/parts/session/SignInForm.vue'
 import { useTitle } from '@/ui/title'
 
-const cache = useQueryClient()
-const username = ref('')
-const password = ref('')
-const refused = ref('')
-const busy = ref(false)
+/** What waits on this tablet is told before anybody signs in: it goes when its author does. */
+const outbox = useOutbox()
+const waits = computed(() => waitingWords(outbox.items))
 useTitle(() => 'Sign in')
-
-async function submit(): Promise<void> {
-  busy.value = true
-  refused.value = ''
-  try {
-    const me = await signIn({
-      username: username.value.trim().toLowerCase(),
-      password: password.value,
-    })
-    await cache.resetQueries()
-    cache.setQueryData(keys.me, me)
-  } catch (error) {
-    refused.value =
-      error instanceof ApiError ? error.message : 'Something went wrong in the page: try again.'
-  } finally {
-    busy.value = false
-  }
-}
 </script>
 
 <template>
   <main id="main" tabindex="-1" class="door">
-    <form class="box" @submit.prevent="submit">
+    <div class="box">
       <h1>Havrin</h1>
       <p class="muted">Test it, write it down, know whether it may be left running.</p>
-      <label>
-        Name
-        <NInput
-          v-model:value="username"
-          size="large"
-          placeholder=""
-          :input-props="{ autocomplete: 'username', name: 'username', autocapitalize: 'none' }"
-          autofocus
-        />
-      </label>
-      <label>
-        Password
-        <NInput
-          v-model:value="password"
-          size="large"
-          type="password"
-          placeholder=""
-          :input-props="{ autocomplete: 'current-password', name: 'password' }"
-        />
-      </label>
-      <p v-if="refused" class="refused" role="alert">{{ refused }}</p>
-      <button class="btn strong" :disabled="busy || !username || !password">
-        {{ busy ? 'Signing in …' : 'Sign in' }}
-      </button>
-    </form>
+      <p v-for="words in waits" :key="words" class="waits">{{ words }}</p>
+      <SignInForm />
+    </div>
     <p class="foot muted">
       Havrin supports a licensed person’s judgement and never replaces it.
       <br />
@@ -93,14 +50,10 @@ h1 {
   font-weight: 700;
   line-height: 1;
 }
-label {
-  display: grid;
-  gap: 4px;
-  font-weight: 500;
-}
-.refused {
-  color: var(--out);
-  font-weight: 600;
+.waits {
+  padding: 8px 12px;
+  border: 1.5px dashed var(--near);
+  border-radius: 5px;
 }
 .foot {
   text-align: center;

@@ -40,11 +40,11 @@ const outbox = useOutbox()
 const narrow = useNarrow()
 const missing = useFetchAhead(Object.values(VIEW_FILES))
 const { page, error, stale, replace } = useVisit(() => props.id)
-const writing = useWriting(() => props.id, replace)
+const writing = useWriting(() => props.id, page)
 const waiting = writing.waiting
 const picking = usePicking({
-  write: (line) => void writing.write(line),
-  photo: (file) => void writing.photo(file),
+  write: writing.write,
+  photo: writing.photo,
 })
 const view = computed<ViewName>(() => route.meta.view ?? 'unit')
 const sheet = ref<'none' | 'standing' | 'tape'>('none')
@@ -78,7 +78,7 @@ function beginNext(): void {
 /** An outcome that was touched is written as its line. */
 function answer(line: string): void {
   sheet.value = 'none'
-  void writing.write(line)
+  writing.write(line)
 }
 function openStation(key: string): void {
   sheet.value = 'none'
@@ -104,7 +104,7 @@ provideDesk({
   open: openStation,
   replace,
   begin,
-  write: (line) => void writing.write(line),
+  write: writing.write,
   pick: (part, name = 'found') => picking.open(name, part),
   why: (asked) => (figure.value = asked),
   suspect: (found) => (suspects.value = found),

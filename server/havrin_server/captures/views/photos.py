@@ -8,6 +8,7 @@ from ninja import File, Form, Router, UploadedFile
 
 from havrin_server.captures import photos
 from havrin_server.captures.schemas.photos import MarksIn
+from havrin_server.incoming import Moment
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.visits.pages.visit import visit_answer
@@ -22,11 +23,14 @@ def take_photo(
     request: SignedIn,
     visit_id: int,
     file: File[UploadedFile],
+    id: Form[uuid.UUID],
+    at: Form[Moment],
     station: Form[str] = "",
     caption: Form[str] = "",
 ) -> HttpResponse:
-    """Take in a photo."""
-    photos.take_photo(visit_id, file, station=station, caption=caption, actor=request.user, now=timezone.now())
+    """Take in a photo, once under the id that the page gave it."""
+    taken = photos.Taken(id=id, at=at, station=station, caption=caption)
+    photos.take_photo(visit_id, file, taken, actor=request.user, now=timezone.now())
     return visit_answer(find_visit(visit_id, request.user), request.user)
 
 

@@ -22,6 +22,7 @@ class LineIn(Incoming):
     sent_at: Moment | None = None
     device: str = Field(default="", max_length=40)
     as_note: bool = False
+    instrument: int | None = None  # what its readings were read with, where it is not what is in hand
 
 
 class ReadBackIn(Incoming):

@@ -4,7 +4,7 @@ import { computed, ref } from 'vue'
 import { amendVisit } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
 import { momentAt } from '@/ui/moments'
-import { localIso } from '@/outbox/useOutbox'
+import { localIso } from '@/outbox/device'
 
 const props = defineProps<{ page: Schemas['VisitPage']; mayWrite: boolean }>()
 const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()

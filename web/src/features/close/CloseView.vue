@@ -60,7 +60,6 @@ const {
         :obstacles="closing.at_signature"
         :held="closing.steps.some((step) => step.holds)"
         :waiting="desk.waiting.value"
-        @page="desk.replace"
       />
       <Card v-if="page.close.changes.length" title="What changed, and what lay between">
         <p v-for="line in page.close.changes" :key="line">{{ line }}</p>
@@ -84,7 +83,7 @@ const {
       :may-write="me?.role !== 'office'"
       @page="desk.replace"
     />
-    <PhotoStrip class="wide" :page="page" station="" @page="desk.replace" />
+    <PhotoStrip class="wide" :page="page" station="" />
     <EarlierVisits v-if="page.earlier.length" class="wide" :visits="page.earlier" />
   </div>
 </template>

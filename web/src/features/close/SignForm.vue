@@ -2,9 +2,9 @@
 import { useSessionStorage } from '@vueuse/core'
 import { NInput } from 'naive-ui'
 import { computed, ref } from 'vue'
-import { closeVisit } from '@/api/calls'
-import { ApiError, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import { notReached } from '@/outbox/notReached'
+import { useOutbox } from '@/outbox/useOutbox'
 import Card from '@/ui/Card.vue'
 import SignaturePad from './SignaturePad.vue'
 import WayLeft from './WayLeft.vue'
@@ -19,13 +19,22 @@ const props = defineProps<{
   held: boolean
   waiting: number
 }>()
-const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
+const outbox = useOutbox()
 const words = useSessionStorage(`words-${props.page.id}`, '')
 const signature = ref<Schemas['CloseIn']['signature']>([])
 const name = ref('')
 const chosen = ref<NonNullable<Schemas['CloseIn']['left']> | null>(null)
-const refused = ref<string[]>([])
-const busy = ref(false)
+/** The close as it was signed: kept on the tablet until the server has taken it, or said why not. */
+const closing = computed(() =>
+  outbox.mine.find((item) => item.kind === 'closing' && item.visit === props.page.id),
+)
+const busy = computed(() => !!closing.value && !closing.value.refused)
+const refused = computed(() => {
+  const said = closing.value?.refused
+  return said?.details.length ? said.details : said ? [said.why] : []
+})
+/** What is to be sent before it: the close itself is not counted. */
+const before = computed(() => props.waiting - (busy.value ? 1 : 0))
 const signedBy = computed(
   () => name.value.trim() || (signature.value.length ? (props.me?.name ?? '') : ''),
 )
@@ -33,28 +42,16 @@ const leftAs = computed(() => {
   const way = props.page.close.ways.find((row) => row.key === chosen.value)
   return (way?.name ?? props.page.standing.title).toLowerCase()
 })
-const saidOf = (error: unknown): string[] => {
-  if (!(error instanceof ApiError)) return [String(error)]
-  return error.details.length ? error.details : [error.message]
-}
 
-async function close(): Promise<void> {
-  busy.value = true
-  refused.value = []
-  try {
-    const signed = {
-      seen_version: props.page.version,
-      customer_words: words.value,
-      signed_by: signedBy.value,
-      signature: signature.value,
-      left: chosen.value,
-    }
-    emit('page', await closeVisit(props.page.id, signed))
-  } catch (error) {
-    refused.value = saidOf(error)
-  } finally {
-    busy.value = false
+function close(): void {
+  const body = {
+    seen_version: props.page.version,
+    customer_words: words.value,
+    signed_by: signedBy.value,
+    signature: signature.value,
+    left: chosen.value,
   }
+  outbox.add(props.page.id, { kind: 'closing', body }, closing.value?.id)
 }
 </script>
 
@@ -88,11 +85,14 @@ async function close(): Promise<void> {
       <ul v-if="refused.length" class="refused" role="alert">
         <li v-for="line in refused" :key="line">{{ line }}</li>
       </ul>
-      <p v-if="waiting" class="refused">
-        {{ notReached(waiting) }}: closing waits for {{ waiting === 1 ? 'it' : 'them' }}.
+      <p v-if="before" class="refused">
+        {{ notReached(before) }}: closing waits for {{ before === 1 ? 'it' : 'them' }}.
       </p>
-      <button class="btn strong big" :disabled="busy || !!waiting">
-        Close the visit: {{ leftAs }}
+      <p v-if="busy && outbox.unreachable" role="status">
+        Signed, and kept on this tablet: it is closed when the server is reached.
+      </p>
+      <button class="btn strong big" :disabled="busy || !!before">
+        {{ busy ? 'Closing …' : `Close the visit: ${leftAs}` }}
       </button>
     </form>
   </Card>

@@ -1,6 +1,6 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { closeVisit, sendBundle } from '@/api/calls'
+import { sendBundle } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
 import { said } from '@/testing/said'
 import EarlierVisits from './EarlierVisits.vue'
@@ -10,7 +10,11 @@ import { PAPERS, titleOf } from './papers'
 import SignForm from './SignForm.vue'
 import WayLeft from './WayLeft.vue'
 
-vi.mock('@/api/calls', () => ({ closeVisit: vi.fn(), sendBundle: vi.fn() }))
+const { items, add } = vi.hoisted(() => ({ items: [] as object[], add: vi.fn() }))
+vi.mock('@/api/calls', () => ({ sendBundle: vi.fn() }))
+vi.mock('@/outbox/useOutbox', () => ({
+  useOutbox: () => ({ mine: items, add, unreachable: true }),
+}))
 const stubs = { RouterLink: { template: '<a><slot /></a>' }, SignaturePad: true }
 const ways = [
   { key: 'running', name: 'Running' },
@@ -29,7 +33,8 @@ const page = (more: object = {}, close: object = {}) =>
   }) as unknown as Schemas['VisitPage']
 beforeEach(() => {
   sessionStorage.clear()
-  vi.mocked(closeVisit).mockReset()
+  items.length = 0
+  add.mockReset()
   vi.mocked(sendBundle).mockReset()
 })
 
@@ -95,25 +100,29 @@ describe('signing', () => {
       global: { stubs },
     })
   it('sends what was seen, said and chosen', async () => {
-    const closed = page({ version: 13 })
-    vi.mocked(closeVisit).mockResolvedValue(closed)
     const panel = form()
     await panel.get('textarea').setValue('In order.')
     await panel.get('input[name=signed-by]').setValue(' T. L. ')
     await panel.findAll('input[type=radio]')[0]!.trigger('change')
     await panel.get('form').trigger('submit')
     await flushPromises()
-    expect(vi.mocked(closeVisit).mock.calls[0]).toEqual([
-      7,
-      {
-        seen_version: 12,
-        customer_words: 'In order.',
-        signed_by: 'T. L.',
-        signature: [],
-        left: 'running',
-      },
-    ])
-    expect(panel.emitted('page')).toEqual([[closed]])
+    const body = {
+      seen_version: 12,
+      customer_words: 'In order.',
+      signed_by: 'T. L.',
+      signature: [],
+      left: 'running',
+    }
+    expect(add.mock.calls).toEqual([[7, { kind: 'closing', body }, undefined]])
+  })
+  it('waits for what is to be sent before it, and says that it is kept while nobody answers', () => {
+    expect(said(form({ waiting: 2 }))).toContain('2 entries have not reached the server')
+    expect(form({ waiting: 2 }).get('.big').attributes('disabled')).toBeDefined()
+    items.push({ id: 'c', kind: 'closing', visit: 7 })
+    const panel = form({ waiting: 1 })
+    expect(said(panel)).toContain('Signed, and kept on this tablet')
+    expect(said(panel)).not.toContain('has not reached')
+    expect(panel.get('.big').attributes('disabled')).toBeDefined()
   })
   it('says on the button how it will be left', async () => {
     const panel = form()
@@ -124,19 +133,17 @@ describe('signing', () => {
   it('shows what holds the visit, and after a refusal every reason of it', async () => {
     const panel = form({ obstacles: ['A jumper is in.'] })
     expect(panel.get('.held').text()).toContain('A jumper is in.')
-    const refusal = new ApiError(422, 'cannot_close', 'Held.', [
-      'Nobody signed.',
-      'A jumper is in.',
-    ])
-    vi.mocked(closeVisit).mockRejectedValue(refusal)
-    await panel.get('form').trigger('submit')
-    await flushPromises()
-    expect(panel.findAll('.refused li').map((li) => li.text())).toEqual([
-      'Nobody signed.',
-      'A jumper is in.',
-    ])
-    expect(panel.find('.held').exists()).toBe(false)
-    expect(panel.emitted('page')).toBeUndefined()
+    const refused = {
+      why: 'Held.',
+      code: 'cannot_close',
+      details: ['Nobody signed.', 'A jumper is in.'],
+    }
+    items.push({ id: 'c', kind: 'closing', visit: 7, refused })
+    const after = form({ obstacles: ['A jumper is in.'] })
+    expect(after.findAll('.refused li').map((li) => li.text())).toEqual(refused.details)
+    expect(after.find('.held').exists()).toBe(false)
+    await after.get('form').trigger('submit')
+    expect(add.mock.calls[0]![2]).toBe('c')
   })
   it('waits for the lines that have not reached the server', () => {
     const panel = form({ waiting: 2 })

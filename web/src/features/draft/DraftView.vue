@@ -21,7 +21,7 @@ const { workings, error } = useWorkings(
   <p v-if="error" class="none" role="alert">{{ error.message }}</p>
   <p v-else-if="!workings" class="none muted">Working it out …</p>
   <div v-else class="draft">
-    <LivePanel :page="page" :first="['draft', 'volts']" @page="(p) => desk.replace(p)" />
+    <LivePanel :page="page" :first="['draft', 'volts']" />
     <section v-if="workings.switches.length" class="switches">
       <h2>
         At the switch

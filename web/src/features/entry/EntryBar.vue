@@ -28,7 +28,7 @@ const emit = defineEmits<{
 }>()
 const bar = useBar()
 const { text, phase, stage, entering } = storeToRefs(bar)
-const { said, silent, confirm } = useReadBack(() => props.page.id, text, stage, phase)
+const { said, silent, answered } = useReadBack(() => props.page.id, text, stage, phase)
 const line = useTemplateRef<InstanceType<typeof LineField>>('line')
 const letters = ref(false)
 const stageWord = computed(() => {
@@ -60,11 +60,10 @@ function turnStage(): void {
   stage.value = keys[(keys.indexOf(now ?? '') + 1) % keys.length] ?? null
 }
 
-async function submit(): Promise<void> {
+/** Enter: in the same tick the line is kept and the bar empty. Where it is known not to be understood, it stays. */
+function submit(): void {
   const typed = text.value.trim()
-  if (!typed) return
-  const understood = await confirm()
-  if (understood && !understood.writable) return
+  if (!typed || answered()?.writable === false) return
   if (bar.correcting) emit('correct', typed)
   else emit('write', typed)
   bar.sent = { line: typed }
@@ -86,7 +85,7 @@ function choose(whole: string): void {
 
 function press(key: string): void {
   if (key === 'back') text.value = text.value.slice(0, -1)
-  else if (key === 'enter') void submit()
+  else if (key === 'enter') submit()
   else if (key === 'done') entering.value = false
   else if (key === 'letters') turnLetters()
   else text.value += key

@@ -9,8 +9,8 @@ export interface UseReadBackReturn {
   said: Ref<Schemas['ReadBack'] | null>
   /** True when the server could not be asked: the line can be kept, not read back. */
   silent: Ref<boolean>
-  /** Ask once more where the last answer is not of this very line; null when the server cannot be asked. */
-  confirm: () => Promise<Schemas['ReadBack'] | null>
+  /** The answer to this very line as it stands; null where none is there yet. */
+  answered: () => Schemas['ReadBack'] | null
 }
 
 /** What the server understands of the line while it is typed. */
@@ -47,11 +47,7 @@ export function useReadBack(
     }
   }
 
-  async function confirm(): Promise<Schemas['ReadBack'] | null> {
-    window.clearTimeout(timer)
-    if (!said.value || heard !== text.value) await ask()
-    return said.value
-  }
+  const answered = () => (heard === text.value ? said.value : null)
 
   watch([text, stage, phase], () => {
     heard = ''
@@ -60,5 +56,5 @@ export function useReadBack(
     else timer = window.setTimeout(() => void ask(), PAUSE_MS)
   })
   onUnmounted(() => window.clearTimeout(timer))
-  return { said, silent, confirm }
+  return { said, silent, answered }
 }

@@ -92,7 +92,7 @@ function place(starter: string): void {
         @begin="(line) => desk.begin(line, 'exchanger')"
       />
     </div>
-    <PhotoStrip class="wide" :page="page" station="exchanger" @page="desk.replace($event)" />
+    <PhotoStrip class="wide" :page="page" station="exchanger" />
   </div>
 </template>
 

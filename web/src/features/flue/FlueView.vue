@@ -15,7 +15,7 @@ import { useFlueLog } from './useFlueLog'
 const props = defineProps<{ page: Schemas['VisitPage'] }>()
 const desk = useDesk()
 const bar = useBar()
-const flueLog = useFlueLog(() => props.page.id, desk.replace)
+const flueLog = useFlueLog(() => props.page.id)
 const analyzer = ref(
   props.page.instruments.find((one) => one.kind === 'analyzer' && one.in_hand)?.id ?? null,
 )
@@ -60,7 +60,6 @@ function drop(event: DragEvent): void {
       v-if="page.writable"
       :page="page"
       :first="['o2', 'co_', 'co2', 'flue_temp']"
-      @page="desk.replace"
       @latest="live = $event"
     />
     <LogPanel

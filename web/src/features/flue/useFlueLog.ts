@@ -1,19 +1,10 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { useIntervalFn } from '@vueuse/core'
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue'
-import {
-  answerLog,
-  getLog,
-  getLogShare,
-  keys,
-  mapLog,
-  sendLog,
-  windowMeans,
-  writeMeans,
-} from '@/api/calls'
+import { answerLog, getLog, getLogShare, keys, mapLog, sendLog, windowMeans } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
+import { useOutbox } from '@/outbox/useOutbox'
 import { useBar } from '@/parts/desk/bar'
-import { localIso } from '@/outbox/useOutbox'
 
 export interface UseFlueLogReturn {
   log: Ref<Schemas['LogPage'] | undefined>
@@ -30,7 +21,7 @@ export interface UseFlueLogReturn {
   map: (mapping: Schemas['MappingIn']) => Promise<void>
   answer: (answer: Schemas['AnswerIn']) => Promise<void>
   choose: (range: [number, number]) => Promise<void>
-  write: () => Promise<void>
+  write: () => void
 }
 
 const ASK_MS = 500
@@ -38,12 +29,10 @@ const ASK_MS = 500
 const readOf = (upload: string) => getLogShare(upload).catch(() => null)
 
 /** One analyzer log on the page: taken in, mapped, its window chosen, its means written on the tape. */
-export function useFlueLog(
-  visit: () => number,
-  onPage: (page: Schemas['VisitPage']) => void,
-): UseFlueLogReturn {
+export function useFlueLog(visit: () => number): UseFlueLogReturn {
   const cache = useQueryClient()
   const bar = useBar()
+  const outbox = useOutbox()
   const id = ref<string | null>(null)
   const progress = ref<number | null>(null)
   const read = ref<number | null>(null)
@@ -128,20 +117,11 @@ export function useFlueLog(
             means: await windowMeans(id.value, { start_s: range[0], end_s: range[1] }),
           }
       }),
-    write: () =>
-      guarded(async () => {
-        const range = chosen.value?.range ?? steady.value
-        if (!id.value || !range) return
-        onPage(
-          await writeMeans(id.value, {
-            id: crypto.randomUUID(),
-            start_s: range[0],
-            end_s: range[1],
-            stage: bar.stage,
-            phase: bar.phase,
-            at: localIso(new Date()),
-          }),
-        )
-      }),
+    write: () => {
+      const range = chosen.value?.range ?? steady.value
+      if (!id.value || !range) return
+      const body = { start_s: range[0], end_s: range[1], stage: bar.stage, phase: bar.phase }
+      outbox.add(visit(), { kind: 'trace', what: 'log_means', source: id.value, body })
+    },
   }
 }

@@ -31,7 +31,7 @@ const screw = computed(() =>
   <p v-if="error" class="none" role="alert">{{ error.message }}</p>
   <p v-else-if="!workings" class="none muted">Working it out …</p>
   <div v-else class="gas">
-    <LivePanel :page="page" :first="['manifold', 'supply']" @page="(p) => desk.replace(p)" />
+    <LivePanel :page="page" :first="['manifold', 'supply']" />
     <section>
       <h2>
         From the supply down to the burner

@@ -1,22 +1,23 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
-import type { PendingLine } from '@/outbox/store'
+import { saidIn, typedIn } from '@/outbox/saidIn'
+import type { Pending } from '@/outbox/store'
 import { formats } from '@/ui/formats'
 import TapeEntry from './TapeEntry.vue'
 
 /** The tape, newest first; above it what has not reached the server. */
 const props = defineProps<{
   tape: Schemas['EntryOut'][]
-  pending: PendingLine[]
+  pending: Pending[]
   writable: boolean
   asksWhy?: string
 }>()
 const emit = defineEmits<{
   correct: [entry: Schemas['EntryOut']]
   strike: [entry: Schemas['EntryOut'], why: string]
-  restore: [line: PendingLine]
-  discard: [line: PendingLine]
+  restore: [item: Pending]
+  discard: [item: Pending]
 }>()
 const open = ref('')
 
@@ -39,15 +40,17 @@ const looksOf = (entry: Schemas['EntryOut']): unknown[] => [
       <span class="muted">as found ○ as left ▼</span>
     </h2>
     <ul v-if="pending.length" class="pending">
-      <li v-for="line in pending" :key="line.id" :class="{ refused: line.refused }">
-        <span>{{ line.refused ? 'Refused' : 'To send' }}</span>
+      <li v-for="item in pending" :key="item.id" :class="{ refused: item.refused }">
+        <span>{{ item.refused ? 'Refused' : 'To send' }}</span>
         <div>
-          <b>{{ line.text }}</b>
-          <p v-if="line.refused">{{ line.refused }}</p>
+          <b>{{ saidIn(item) }}</b>
+          <p v-if="item.refused">{{ item.refused.why }}</p>
         </div>
-        <span v-if="line.refused">
-          <button class="small" @click="emit('restore', line)">Into the bar</button>
-          <button class="small" @click="emit('discard', line)">Discard</button>
+        <span v-if="item.refused">
+          <button v-if="typedIn(item)" class="small" @click="emit('restore', item)">
+            Into the bar
+          </button>
+          <button class="small" @click="emit('discard', item)">Discard</button>
         </span>
       </li>
     </ul>

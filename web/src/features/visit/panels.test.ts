@@ -147,6 +147,7 @@ describe('the tape', () => {
   it('shows what waits and what was refused, and gives it back', async () => {
     const line = {
       id: 'p',
+      kind: 'line' as const,
       visit: 1,
       person: 'tove',
       text: 'room 1',
@@ -157,7 +158,14 @@ describe('the tape', () => {
     const wrapper = mount(TapePanel, {
       props: {
         tape: [],
-        pending: [line, { ...line, id: 'q', refused: 'The visit is closed.' }],
+        pending: [
+          line,
+          {
+            ...line,
+            id: 'q',
+            refused: { why: 'The visit is closed.', code: 'visit_closed', details: [] },
+          },
+        ],
         writable: true,
       },
     })

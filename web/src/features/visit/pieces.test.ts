@@ -1,34 +1,17 @@
-import { flushPromises, mount } from '@vue/test-utils'
+import { mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
-import { defineComponent, h } from 'vue'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { correct, sendPhoto } from '@/api/calls'
-import { ApiError, type Schemas } from '@/api/client'
-import { useBar } from '@/parts/desk/bar'
+import type { Schemas } from '@/api/client'
 import { said } from '@/testing/said'
 import MovedOn from './MovedOn.vue'
 import StandingReason from './StandingReason.vue'
 import TapeEntry from './TapeEntry.vue'
-import { useWriting, type UseWritingReturn } from './useWriting'
 import VisitTabs from './VisitTabs.vue'
 
-const { shown, add, remove, lines } = vi.hoisted(() => ({
-  shown: { error: vi.fn(), success: vi.fn() },
-  add: vi.fn(),
-  remove: vi.fn(),
-  lines: [] as object[],
-}))
-vi.mock('@/api/calls', () => ({ correct: vi.fn(), sendPhoto: vi.fn(), judgeByNewest: vi.fn() }))
-vi.mock('naive-ui', () => ({ useMessage: () => shown }))
-vi.mock('@/outbox/useOutbox', () => ({
-  deviceName: () => 'tablet',
-  localIso: () => '2026-01-14T09:00:00+00:00',
-  useOutbox: () => ({ lines, add, remove }),
-}))
+vi.mock('@/api/calls', () => ({ judgeByNewest: vi.fn() }))
 beforeEach(() => {
   setActivePinia(createPinia())
   vi.clearAllMocks()
-  lines.length = 0
 })
 
 const entry = (more: Partial<Schemas['EntryOut']> = {}): Schemas['EntryOut'] => ({
@@ -152,79 +135,5 @@ describe('what moved on', () => {
     const panel = mount(MovedOn, { props: { page } })
     expect(said(panel)).toContain('It is judged by what it began with.')
     expect(panel.find('button').exists()).toBe(false)
-  })
-})
-
-describe('writing', () => {
-  function writing(replace = vi.fn()): UseWritingReturn {
-    let given: UseWritingReturn | undefined
-    const Host = defineComponent(() => {
-      given = useWriting(7, replace)
-      return () => h('i')
-    })
-    mount(Host)
-    return given!
-  }
-  it('keeps a line on the tablet first, with the phase and stage of the bar', async () => {
-    const bar = useBar()
-    bar.phase = 'left'
-    bar.stage = 'high'
-    await writing().write('mp 3.5')
-    expect(add).toHaveBeenCalledWith({
-      visit: 7,
-      text: 'mp 3.5',
-      stage: 'high',
-      phase: 'left',
-    })
-  })
-  it('counts what waits, and not what was refused or belongs to another visit', () => {
-    lines.push({ visit: 7, refused: '' }, { visit: 7, refused: 'no' }, { visit: 8, refused: '' })
-    const given = writing()
-    expect(given.pending.value).toHaveLength(2)
-    expect(given.waiting.value).toBe(1)
-  })
-  it('shows the page as it stands after a correction', async () => {
-    const replace = vi.fn()
-    const fresh = { id: 7 } as Schemas['VisitPage']
-    vi.mocked(correct).mockResolvedValue(fresh)
-    await writing(replace).correctEntry('e1', 'mp 3.4')
-    expect(replace).toHaveBeenCalledWith(fresh)
-    expect(vi.mocked(correct).mock.calls[0]![1]).toMatchObject({
-      corrects: 'e1',
-      text: 'mp 3.4',
-      device: 'tablet',
-    })
-  })
-  it('asks for a reason where a danger is struck without one, and says so', async () => {
-    vi.mocked(correct).mockRejectedValue(new ApiError(422, 'strike_reason', 'Why?'))
-    const given = writing()
-    await given.correctEntry('e1', null)
-    expect(given.asksWhy.value).toBe('e1')
-    expect(shown.error).toHaveBeenCalledWith('Why?', expect.anything())
-  })
-  it('gives a correction that failed back into the bar: nothing typed is lost', async () => {
-    vi.mocked(correct).mockRejectedValue(new Error('line is down'))
-    await writing().correctEntry('e1', 'mp 3.4')
-    expect(useBar().text).toBe('mp 3.4')
-  })
-  it('begins a correction with the line as it would be written again', () => {
-    writing().beginCorrection(entry())
-    expect(useBar().correcting).toEqual({ id: 'e1', text: 'Manifold 3.5 inWC' })
-    expect(useBar().text).toBe('mp 3.5 inWC')
-  })
-  it('puts a refused line back into the bar, and takes it from the outbox', async () => {
-    const line = { id: 'l1', text: 'mp 99' } as never
-    await writing().restore(line)
-    expect(useBar().text).toBe('mp 99')
-    expect(remove).toHaveBeenCalledWith('l1')
-  })
-  it('says when a photo is with the visit, and when it is not', async () => {
-    vi.mocked(sendPhoto).mockResolvedValueOnce({ id: 7 } as Schemas['VisitPage'])
-    await writing().photo(new File(['x'], 'x.jpg'))
-    expect(shown.success).toHaveBeenCalled()
-    vi.mocked(sendPhoto).mockRejectedValueOnce(new ApiError(422, 'file_refused', 'Too large.'))
-    await writing().photo(new File(['x'], 'x.jpg'))
-    expect(shown.error).toHaveBeenCalledWith('Too large.', expect.anything())
-    await flushPromises()
   })
 })

@@ -1,81 +1,94 @@
-import { useMessage } from 'naive-ui'
-import { computed, ref, toValue, type ComputedRef, type MaybeRefOrGetter, type Ref } from 'vue'
-import { correct, sendPhoto } from '@/api/calls'
-import { ApiError, type Schemas } from '@/api/client'
-import type { PendingLine } from '@/outbox/store'
-import { deviceName, localIso, useOutbox } from '@/outbox/useOutbox'
+import {
+  computed,
+  ref,
+  toValue,
+  watch,
+  type ComputedRef,
+  type MaybeRefOrGetter,
+  type Ref,
+} from 'vue'
+import type { Schemas } from '@/api/client'
+import { typedIn } from '@/outbox/saidIn'
+import type { Pending } from '@/outbox/store'
+import { useOutbox } from '@/outbox/useOutbox'
 import { useBar } from '@/parts/desk/bar'
 
 export interface UseWritingReturn {
-  pending: ComputedRef<PendingLine[]>
+  pending: ComputedRef<Pending[]>
   waiting: ComputedRef<number>
   /** The entry of a danger that is not struck without a reason. */
   asksWhy: Ref<string>
-  write: (text: string) => Promise<void>
-  correctEntry: (corrects: string, text: string | null, why?: string) => Promise<void>
+  write: (text: string) => void
+  correctEntry: (corrects: string, text: string | null, why?: string) => void
   beginCorrection: (entry: Schemas['EntryOut']) => void
-  restore: (line: PendingLine) => Promise<void>
-  discard: (line: PendingLine) => Promise<void>
-  photo: (file: File) => Promise<void>
+  restore: (item: Pending) => void
+  discard: (item: Pending) => void
+  photo: (file: File) => void
 }
 
-/** Lines, corrections and photos of one visit: kept on the tablet first, sent when the server is reached. */
+const nameOf = (entry?: Schemas['EntryOut']) => (entry ? `${entry.text} ${entry.value}`.trim() : '')
+
+/** What is entered on one visit: kept on the tablet in the same tick, sent when the server is reached. */
 export function useWriting(
   visit: MaybeRefOrGetter<number>,
-  replace: (page: Schemas['VisitPage']) => void,
+  page: MaybeRefOrGetter<Schemas['VisitPage'] | undefined>,
 ): UseWritingReturn {
   const bar = useBar()
   const outbox = useOutbox()
-  const message = useMessage()
   const asksWhy = ref('')
-  const pending = computed(() => outbox.lines.filter((line) => line.visit === toValue(visit)))
-  const waiting = computed(() => pending.value.filter((line) => !line.refused).length)
-  const tell = (trouble: unknown) =>
-    message.error(trouble instanceof ApiError ? trouble.message : String(trouble), {
-      duration: 8000,
-      closable: true,
-    })
+  const ofVisit = computed(() => outbox.mine.filter((item) => item.visit === toValue(visit)))
+  const stored = computed(() => {
+    const { tape = [], photos = [] } = toValue(page) ?? {}
+    return new Set([...tape.map((entry) => entry.group), ...photos.map((photo) => photo.id)])
+  })
+  const pending = computed(() => ofVisit.value.filter((item) => !stored.value.has(item.id)))
+  const waiting = computed(() => pending.value.filter((item) => !item.refused).length)
+  // the answer to the sending itself may have been lost: a page on which it stands says the same
+  watch([stored, ofVisit], () => {
+    const there = ofVisit.value.filter((item) => stored.value.has(item.id))
+    if (there.length) void outbox.remove(there.map((item) => item.id))
+  })
+  watch(ofVisit, (now, before) => {
+    const known = new Set(before.filter((item) => item.refused).map((item) => item.id))
+    for (const item of now) if (item.refused && !known.has(item.id)) answerTo(item)
+  })
 
-  async function write(text: string): Promise<void> {
-    const { stage, phase } = bar
-    await outbox.add({ visit: toValue(visit), text, stage, phase })
+  /** A refusal that just came: the line goes back where it was typed, unless something else is typed there by now. */
+  function answerTo(item: Pending): void {
+    if (item.kind === 'correction' && item.refused?.code === 'strike_reason') {
+      asksWhy.value = item.corrects
+      discard(item)
+    } else if (!bar.text && typedIn(item) && bar.sent?.line === typedIn(item)) restore(item)
   }
 
-  async function correctEntry(corrects: string, text: string | null, why = ''): Promise<void> {
-    const now = localIso(new Date())
-    const id = crypto.randomUUID()
-    try {
-      const given = { id, corrects, text, why, at: now, sent_at: now, device: deviceName() }
-      replace(await correct(toValue(visit), given))
-      bar.correcting = null
-      asksWhy.value = ''
-    } catch (trouble) {
-      if (text) bar.text = text
-      if (trouble instanceof ApiError && trouble.code === 'strike_reason') asksWhy.value = corrects
-      tell(trouble)
-    }
+  function write(text: string): void {
+    const { stage, phase, replaces } = bar
+    outbox.add(toValue(visit), { kind: 'line', text, stage, phase }, replaces)
+  }
+
+  function correctEntry(corrects: string, text: string | null, why = ''): void {
+    const said = nameOf(toValue(page)?.tape.find((entry) => entry.id === corrects))
+    outbox.add(toValue(visit), { kind: 'correction', corrects, said, text, why }, bar.replaces)
+    if (bar.correcting?.id === corrects) bar.correcting = null
+    asksWhy.value = ''
   }
 
   function beginCorrection(entry: Schemas['EntryOut']): void {
-    bar.correcting = { id: entry.id, text: `${entry.text} ${entry.value}` }
+    bar.correcting = { id: entry.id, text: nameOf(entry) }
     bar.begin(entry.typed)
   }
 
-  async function restore(line: PendingLine): Promise<void> {
-    bar.begin(line.text)
-    await outbox.remove(line.id)
+  /** Gives the words back into the bar; on the disk they stay until what is entered instead of them is there. */
+  function restore(item: Pending): void {
+    bar.correcting =
+      item.kind === 'correction' ? { id: item.corrects, text: item.said } : bar.correcting
+    bar.begin(typedIn(item))
+    bar.replaces = item.id
   }
 
-  async function photo(file: File): Promise<void> {
-    try {
-      replace(await sendPhoto(toValue(visit), file, bar.station, () => undefined))
-      message.success('The photo is with the visit.')
-    } catch (trouble) {
-      tell(trouble)
-    }
-  }
-
-  const discard = (line: PendingLine) => outbox.remove(line.id)
+  const photo = (file: File) =>
+    void outbox.add(toValue(visit), { kind: 'photo', file, station: bar.station })
+  const discard = (item: Pending) => void outbox.remove([item.id])
   return {
     pending,
     waiting,

@@ -1,5 +1,5 @@
 import { defineStore } from 'pinia'
-import { computed, nextTick, ref, shallowRef } from 'vue'
+import { computed, nextTick, ref, shallowRef, watch } from 'vue'
 
 export type Phase = 'found' | 'left' | 'trial'
 const PHASES: Phase[] = ['found', 'left', 'trial']
@@ -27,14 +27,18 @@ export const useBar = defineStore('bar', () => {
   /** What a view offers beside the field instead of the lists, on a narrow screen. */
   const actions = shallowRef<BarAction[]>([])
   const correcting = ref<{ id: string; text: string } | null>(null)
+  /** What waits on this tablet and was taken back into the bar: what is entered next stands in its place. */
+  const replaces = ref('')
   let field: HTMLInputElement | null = null
 
   const attach = (element: HTMLInputElement | null) => (field = element)
   const focus = () => void nextTick(() => field?.focus())
   function begin(starter: string): void {
     begun.value = text.value = starter
+    replaces.value = ''
     focus()
   }
+  watch(text, (now) => now || (replaces.value = ''), { flush: 'sync' })
   /** True while nothing was typed behind words that were put into the bar: there is nothing to say of them yet. */
   const waits = computed(() => /\s$/.test(text.value) && text.value === begun.value)
   const turnPhase = () =>
@@ -51,6 +55,7 @@ export const useBar = defineStore('bar', () => {
     entering,
     actions,
     correcting,
+    replaces,
     attach,
     focus,
     begin,

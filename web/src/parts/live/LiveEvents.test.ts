@@ -2,11 +2,11 @@ import { flushPromises, mount } from '@vue/test-utils'
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import * as calls from '@/api/calls'
-import { ApiError, type Schemas } from '@/api/client'
+import type { Schemas } from '@/api/client'
 import { said } from '@/testing/said'
 import LiveEvents from './LiveEvents.vue'
 
-vi.mock('@/api/calls', () => ({ getTraceReading: vi.fn(), markEvent: vi.fn(), writeStep: vi.fn() }))
+vi.mock('@/api/calls', () => ({ getTraceReading: vi.fn(), markEvent: vi.fn() }))
 
 const shown = (text: string, unit: string) => ({ text, unit })
 const told = (over: Partial<Schemas['StepTold']> = {}): Schemas['StepTold'] => ({
@@ -45,7 +45,7 @@ const event = (steps: Schemas['StepOut'][]): Schemas['TraceEventOut'] => ({
 async function shownWith(said: Schemas['TraceReadingOut'], over = false) {
   vi.mocked(calls.getTraceReading).mockResolvedValue(said)
   const panel = mount(LiveEvents, {
-    props: { capture: 'c1', now: 130.5, writable: true, over, stage: 'only' },
+    props: { capture: 'c1', now: 130.5, writable: true, over },
   })
   await flushPromises()
   return panel
@@ -111,23 +111,8 @@ describe('LiveEvents', () => {
   })
   it('writes the step of the event that was touched', async () => {
     const panel = await shownWith(reading({ events: [event([step()])] }))
-    vi.mocked(calls.writeStep).mockResolvedValue({ id: 7 } as Schemas['VisitPage'])
     await panel.get('.step button').trigger('click')
-    await flushPromises()
-    expect(vi.mocked(calls.writeStep).mock.calls[0]).toMatchObject([
-      'c1',
-      { at_s: 92, stage: 'only' },
-    ])
-    expect(panel.emitted('page')?.[0]).toEqual([{ id: 7 }])
-  })
-  it('says in place what the server refused', async () => {
-    const panel = await shownWith(reading({ events: [event([step()])] }))
-    vi.mocked(calls.writeStep).mockRejectedValue(
-      new ApiError(422, 'step_empty', 'O₂ was not recorded long enough.'),
-    )
-    await panel.get('.step button').trigger('click')
-    await flushPromises()
-    expect(panel.get('[role=alert]').text()).toBe('O₂ was not recorded long enough.')
+    expect(panel.emitted('step')).toEqual([[92]])
   })
   it('marks nothing on a recording that is over', async () => {
     expect((await shownWith(reading(), true)).find('.marks').exists()).toBe(false)

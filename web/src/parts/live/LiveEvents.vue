@@ -1,26 +1,22 @@
 <script setup lang="ts">
 import { useIntervalFn } from '@vueuse/core'
 import { ref, watch } from 'vue'
-import { getTraceReading, markEvent, writeStep } from '@/api/calls'
+import { getTraceReading, markEvent } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import { useAsyncAction } from '@/api/useAsyncAction'
-import { useBar } from '@/parts/desk/bar'
-import { localIso } from '@/outbox/useOutbox'
 
 const props = defineProps<{
   capture: string
   now: number
   writable: boolean
   over: boolean
-  stage: string
 }>()
 const emit = defineEmits<{
-  page: [page: Schemas['VisitPage']]
+  step: [at_s: number]
   window: [start: number, end: number]
   events: [events: Schemas['TraceEventOut'][]]
 }>()
 const ASK_EVERY_MS = 5000
-const bar = useBar()
 const reading = ref<Schemas['TraceReadingOut'] | null>(null)
 const { trouble, busy, run } = useAsyncAction()
 const ask = () =>
@@ -41,19 +37,6 @@ const mark = (kind: string) =>
       at_s: props.now,
     })
   })
-const write = (at: number) =>
-  run(async () =>
-    emit(
-      'page',
-      await writeStep(props.capture, {
-        id: crypto.randomUUID(),
-        at_s: at,
-        stage: props.stage,
-        phase: bar.phase,
-        at: localIso(new Date()),
-      }),
-    ),
-  )
 const clockOf = (s: number) =>
   `${Math.floor(s / 60)}:${String(Math.round(s % 60)).padStart(2, '0')}`
 /** What moved, and the step that the event is for, told or not: a row each, and one where nothing moved. */
@@ -142,7 +125,7 @@ function rowsOf(event: Schemas['TraceEventOut']): (Schemas['StepOut'] | null)[] 
               v-if="step?.writes"
               class="btn"
               :disabled="busy || !writable"
-              @click="write(event.at_s)"
+              @click="emit('step', event.at_s)"
             >
               Write this step
             </button>

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { getDips, uploadSamples, writeCaptureMeans, writeDips } from '@/api/calls'
+import { getDips, uploadSamples } from '@/api/calls'
 import type { Schemas } from '@/api/client'
 import { useAsyncAction } from '@/api/useAsyncAction'
-import { localIso } from '@/outbox/useOutbox'
+import { useOutbox } from '@/outbox/useOutbox'
 import { useBar } from '@/parts/desk/bar'
 import FileButton from '@/ui/FileButton.vue'
 import { clockAt } from '@/ui/moments'
@@ -18,13 +18,14 @@ import { useLive } from './useLive'
 
 /** Instruments that send by themselves: record, look, write a stretch or a dip on the tape. */
 const props = defineProps<{ page: Schemas['VisitPage']; first: string[] }>()
-const emit = defineEmits<{ page: [page: Schemas['VisitPage']]; latest: [buffers: Buffers] }>()
+const emit = defineEmits<{ latest: [buffers: Buffers] }>()
 const SPAN_S = 60
 const QUIET_MS = 4000
 const MOST_ENDED = 6
 const HEIGHT = 44
 const LAST_S = [10, 30, 5] // the one that is used most first
 const bar = useBar()
+const outbox = useOutbox()
 const narrow = useNarrow()
 const { ended, open, capture, buffers, channels, newest, quietMs, trouble, start, end } = useLive(
   props.page.id,
@@ -54,14 +55,13 @@ const ticks = computed(() =>
 const troubled = computed(() => capture.value?.recorders.filter((r) => r.problems.length) ?? [])
 const nameOf = (c: Schemas['CaptureOut']) =>
   `${clockAt(c.started_at, props.page.zone)}, ${c.recorders.map((r) => r.name).join(', ')}`
-const stamp = () => ({ id: crypto.randomUUID(), phase: bar.phase, at: localIso(new Date()) })
 
-const writeWindow = (start_s: number, end_s: number) =>
-  run(async () => {
-    if (!capture.value) return
-    const means = { ...stamp(), start_s, end_s, stage: stage.value }
-    emit('page', await writeCaptureMeans(capture.value.id, means))
-  })
+function writeWindow(start_s: number, end_s: number): void {
+  if (!capture.value) return
+  const body = { start_s, end_s, stage: stage.value, phase: bar.phase }
+  const source = capture.value.id
+  outbox.add(props.page.id, { kind: 'trace', what: 'means', source, body })
+}
 const writeLast = (seconds: number) =>
   writeWindow(Math.max(0, newest.value - seconds), newest.value)
 const takeCsv = (file: File) =>
@@ -76,11 +76,16 @@ const look = (quantity: string) =>
     dips.value = await getDips(capture.value.id, quantity)
     asked.value = quantity
   })
-const writeWorst = () =>
-  run(async () => {
-    if (!capture.value) return
-    emit('page', await writeDips(capture.value.id, { ...stamp(), quantity: asked.value }))
-  })
+function writeStep(at_s: number): void {
+  if (!capture.value) return
+  const body = { at_s, stage: stage.value, phase: bar.phase }
+  outbox.add(props.page.id, { kind: 'trace', what: 'step', source: capture.value.id, body })
+}
+function writeWorst(): void {
+  if (!capture.value) return
+  const body = { quantity: asked.value, phase: bar.phase }
+  outbox.add(props.page.id, { kind: 'trace', what: 'dips', source: capture.value.id, body })
+}
 </script>
 
 <template>
@@ -136,9 +141,8 @@ const writeWorst = () =>
         :now="newest"
         :writable="page.writable"
         :over="!!capture.ended_at"
-        :stage="stage"
-        @page="emit('page', $event)"
         @window="writeWindow"
+        @step="writeStep"
         @events="events = $event"
       >
         <template v-if="!capture.ended_at">

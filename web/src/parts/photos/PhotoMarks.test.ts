@@ -11,7 +11,7 @@ const photo = {
   marks: [{ x: 0.1, y: 0.1, to_x: 0.5, to_y: 0.5, text: 'crack' }],
 }
 const open = (writable = true) => {
-  const board = mount(PhotoMarks, { props: { photo, writable, busy: false } })
+  const board = mount(PhotoMarks, { props: { photo, writable } })
   const svg = board.find('svg')
   svg.element.getBoundingClientRect = () =>
     ({ left: 0, top: 0, width: 200, height: 100 }) as DOMRect

@@ -3,7 +3,7 @@ import { NInput } from 'naive-ui'
 import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 
-const props = defineProps<{ photo: Schemas['PhotoOut']; writable: boolean; busy: boolean }>()
+const props = defineProps<{ photo: Schemas['PhotoOut']; writable: boolean }>()
 defineEmits<{ keep: [marks: Schemas['MarkIn'][]] }>()
 const marks = ref<Schemas['MarkIn'][]>(props.photo.marks.map((mark) => ({ ...mark })))
 const board = ref<SVGSVGElement | null>(null)
@@ -83,9 +83,7 @@ const loaded = (event: Event) => {
         />
         <button class="btn" @click="marks.splice(i, 1)">Away</button>
       </div>
-      <button class="btn strong" :disabled="busy" @click="$emit('keep', marks)">
-        Keep the marks
-      </button>
+      <button class="btn strong" @click="$emit('keep', marks)">Keep the marks</button>
     </template>
   </div>
 </template>

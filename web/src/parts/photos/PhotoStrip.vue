@@ -2,40 +2,29 @@
 import { PICTURES } from '@/ui/pictures'
 import { NModal } from 'naive-ui'
 import { computed, ref } from 'vue'
-import { markPhoto, sendPhoto } from '@/api/calls'
 import type { Schemas } from '@/api/client'
-import { useAsyncAction } from '@/api/useAsyncAction'
+import { useOutbox } from '@/outbox/useOutbox'
 import PhotoMarks from './PhotoMarks.vue'
 
 const props = defineProps<{ page: Schemas['VisitPage']; station: string }>()
-const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
-const { trouble, busy, run } = useAsyncAction()
-const share = ref<number | null>(null)
+const outbox = useOutbox()
 const open = ref('')
 const shown = computed(() =>
   props.page.photos.filter((photo) => !props.station || photo.station === props.station),
 )
 const photo = computed(() => props.page.photos.find((row) => row.id === open.value))
 
-const take = (event: Event) =>
-  run(async () => {
-    const field = event.target as HTMLInputElement
-    const file = field.files?.[0]
-    field.value = ''
-    if (!file) return
-    share.value = 0
-    emit(
-      'page',
-      await sendPhoto(props.page.id, file, props.station, (now) => (share.value = now)).finally(
-        () => (share.value = null),
-      ),
-    )
-  })
-const keep = (marks: Schemas['MarkIn'][]) =>
-  run(async () => {
-    emit('page', await markPhoto(open.value, marks))
-    open.value = ''
-  })
+/** Photos and marks are kept on the tablet first and sent as lines are; what waits stands above the tape. */
+function take(event: Event): void {
+  const field = event.target as HTMLInputElement
+  const file = field.files?.[0]
+  field.value = ''
+  if (file) outbox.add(props.page.id, { kind: 'photo', file, station: props.station })
+}
+function keep(marks: Schemas['MarkIn'][]): void {
+  outbox.add(props.page.id, { kind: 'marks', photo: open.value, marks })
+  open.value = ''
+}
 </script>
 
 <template>
@@ -45,8 +34,6 @@ const keep = (marks: Schemas['MarkIn'][]) =>
       Take or choose one
       <input type="file" :accept="PICTURES" capture="environment" class="sr" @change="take" />
     </label>
-    <span v-if="share !== null" class="muted">sending, {{ Math.round(100 * share) }} %</span>
-    <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <p v-if="!shown.length" class="muted">
       None yet. JPEG, PNG, WebP or HEIC, up to 20 MB; where it was taken is left out of the file
       unless the house keeps it.
@@ -73,7 +60,6 @@ const keep = (marks: Schemas['MarkIn'][]) =>
         :key="photo.id"
         :photo="photo"
         :writable="page.writable"
-        :busy="busy"
         @keep="keep"
       />
     </NModal>

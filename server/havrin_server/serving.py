@@ -1,0 +1,34 @@
+"""``python -m havrin_server.serving``: one process that serves. Several may share a port: one that dies takes only itself."""
+
+import argparse
+import socket
+
+import uvicorn
+
+
+def main() -> None:
+    """Serve until told to stop."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--host", default="127.0.0.1")
+    parser.add_argument("--port", type=int, required=True)
+    options = parser.parse_args()
+    config = uvicorn.Config(
+        "havrin_server.asgi:application",
+        log_level="warning",
+        timeout_graceful_shutdown=3,  # open pages listen for ever: it does not wait for them to go
+        proxy_headers=False,
+    )
+    uvicorn.Server(config).run(sockets=[shared_socket(options.host, options.port)])
+
+
+def shared_socket(host: str, port: int) -> socket.socket:
+    """Return a socket on a port that other processes of this installation listen on as well."""
+    made = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    made.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    made.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEPORT, 1)
+    made.bind((host, port))
+    return made
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,63 @@
+"""The chain over a visit's tape: what of an entry is in its link, and the links of entries that are about to be stored."""
+
+from collections.abc import Iterable, Sequence
+from datetime import UTC, datetime
+from typing import Any
+
+from havrin_core.tape.chain import BEGIN, Break, first_break, links
+from havrin_server.visits.models import TapeEntry, Visit
+
+
+def record_of(entry: Any) -> dict[str, Any]:
+    """Return all that is stored of an entry but its own link (any model of that table: migrations have their own)."""
+    return {
+        "visit": entry.visit_id,
+        "unit": entry.unit_id,
+        "number": entry.number,
+        "id": str(entry.id),
+        "group": str(entry.group),
+        "schema": entry.schema,
+        "kind": entry.kind,
+        "phase": entry.phase,
+        "stage": entry.stage,
+        "quantity": entry.quantity,
+        "value_si": entry.value_si,
+        "at": _moment(entry.at),
+        "zone": entry.zone,
+        "recorded_at": _moment(entry.recorded_at),
+        "sent_at": _moment(entry.sent_at),
+        "device": entry.device,
+        "author": entry.author_id,
+        "instrument": entry.instrument_id,
+        "out_of_calibration": entry.out_of_calibration,
+        "data": entry.data,
+    }
+
+
+def _moment(at: datetime | None) -> str | None:
+    return at.astimezone(UTC).isoformat(timespec="microseconds") if at else None
+
+
+def store(visit: Visit, rows: Sequence[TapeEntry]) -> None:
+    """Store rows as the next links of the tape of a visit that the caller locked; the visit counts them and keeps the head."""
+    for number, row in enumerate(rows, visit.version + 1):
+        row.number = number
+    for row, found in zip(rows, links(map(record_of, rows), visit.head or BEGIN), strict=True):
+        row.link = visit.head = found
+    TapeEntry.objects.bulk_create(rows)
+    visit.version += len(rows)
+    visit.save(update_fields=["version", "head"])
+
+
+def chained(visit: Visit) -> list[TapeEntry]:
+    """Return the entries of a visit in the order of the chain."""
+    return list(visit.entries.order_by("number"))
+
+
+def broken_at(visit: Visit, entries: Iterable[TapeEntry]) -> Break | None:
+    """Return where the tape of a visit does not follow from itself; None where it holds and ends in the visit's head."""
+    rows = list(entries)
+    found = first_break([record_of(row) for row in rows], [row.link for row in rows])
+    if found is None and (visit.head != (rows[-1].link if rows else "") or visit.version != len(rows)):
+        return Break(len(rows) + 1, "")
+    return found

@@ -1,0 +1,80 @@
+<script setup lang="ts">
+import { useQueryClient } from '@tanstack/vue-query'
+import { NInput } from 'naive-ui'
+import { ref } from 'vue'
+import { keys, signIn } from '@/api/calls'
+import { ApiError, type Schemas } from '@/api/client'
+
+/** Name and password. What is on the page stays when the same person signs in again; somebody else begins anew. */
+const props = defineProps<{ before?: string }>()
+const cache = useQueryClient()
+const username = ref(props.before ?? '')
+const password = ref('')
+const refused = ref('')
+const busy = ref(false)
+
+async function submit(): Promise<void> {
+  busy.value = true
+  refused.value = ''
+  try {
+    const given = { username: username.value.trim().toLowerCase(), password: password.value }
+    await go(await signIn(given))
+  } catch (error) {
+    refused.value =
+      error instanceof ApiError ? error.message : 'Something went wrong in the page: try again.'
+  } finally {
+    busy.value = false
+  }
+}
+
+async function go(me: Schemas['Me']): Promise<void> {
+  if (me.username !== props.before) await cache.resetQueries()
+  cache.setQueryData(keys.me, me)
+  if (me.username === props.before) await cache.invalidateQueries()
+}
+</script>
+
+<template>
+  <form class="signing" @submit.prevent="submit">
+    <label>
+      Name
+      <NInput
+        v-model:value="username"
+        size="large"
+        placeholder=""
+        :input-props="{ autocomplete: 'username', name: 'username', autocapitalize: 'none' }"
+        autofocus
+      />
+    </label>
+    <label>
+      Password
+      <NInput
+        v-model:value="password"
+        size="large"
+        type="password"
+        placeholder=""
+        :input-props="{ autocomplete: 'current-password', name: 'password' }"
+      />
+    </label>
+    <p v-if="refused" class="refused" role="alert">{{ refused }}</p>
+    <button class="btn strong" :disabled="busy || !username || !password">
+      {{ busy ? 'Signing in …' : 'Sign in' }}
+    </button>
+  </form>
+</template>
+
+<style scoped>
+.signing {
+  display: grid;
+  gap: 16px;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 500;
+}
+.refused {
+  color: var(--out);
+  font-weight: 600;
+}
+</style>
