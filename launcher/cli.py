@@ -71,6 +71,9 @@ def _parser() -> argparse.ArgumentParser:
         help="this one alone",
     )
     bench.set_defaults(run=lambda o: _bench(o.only))
+    verify = commands.add_parser("verify", help="does a bundle, or a visit of this installation, prove itself?")
+    verify.add_argument("what", metavar="FILE|VISIT", help="a visit bundle, or the number of a visit")
+    verify.set_defaults(run=lambda o: serve.verify(o.what))
     schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")
     schema.set_defaults(run=lambda o: _schema())
     return parser

@@ -50,6 +50,19 @@ class Cluster:
         finally:
             self._stop()
 
+    @contextlib.contextmanager
+    def borrowed(self) -> Iterator["Cluster"]:
+        """Use the cluster beside a server that may run on it: it is stopped at the end only when it was started here."""
+        if not (self.folder / ".ready").exists():
+            raise Refusal("There is no database in this folder yet.")
+        was_up = self.is_up()
+        self.start()
+        try:
+            yield self
+        finally:
+            if not was_up:
+                self._stop()
+
     def _ensure_made(self) -> None:
         if (self.folder / ".ready").exists():
             return

@@ -40,6 +40,18 @@ def start(*, fresh: bool = False, port: int | None = None) -> None:
         say("Stopped.")
 
 
+def verify(what: str) -> int:
+    """Say whether a bundle's file, or a visit of this installation, proves itself; return 0 where it does."""
+    environment.ensure_python("serve")
+    command = [str(PYTHON), "-m", "django", "verify", what]
+    if not what.isdigit():
+        return subprocess.call(command, env=environment.python_env(HAVRIN_STATE=str(STATE)))
+    with Cluster("db").borrowed() as cluster:
+        return subprocess.call(
+            command, env=environment.python_env(**cluster.environment(), HAVRIN_STATE=str(STATE))
+        )
+
+
 def set_up() -> None:
     """Install and build what serving needs."""
     debian.ensure(debian.SERVE)

@@ -18,6 +18,7 @@ STRANGERS_BYTES = 64 * 1024  # of somebody who shows neither a session nor a key
 _FILES = (
     (re.compile(r"^/api/visits/\d+/photos$"), 21 * MB),
     (re.compile(r"^/api/visits/\d+/bundle$"), 8 * MB),
+    (re.compile(r"^/api/check$"), 8 * MB),
     (re.compile(r"^/api/visits/\d+/captures/csv$"), 61 * MB),
     (re.compile(r"^/api/visits/\d+/logs$"), 201 * MB),
 )

@@ -19,7 +19,7 @@ from havrin_server.house import views as house
 from havrin_server.incoming import StrictParser
 from havrin_server.operations import views as operations
 from havrin_server.people import views as people
-from havrin_server.reports.views import papers, records, sites
+from havrin_server.reports.views import checks, papers, records, sites
 from havrin_server.shop import views as shop
 from havrin_server.visits.views import amendments, planning, round, visit
 
@@ -48,6 +48,7 @@ _SUBJECTS = (
     sites,
     records,
     papers,
+    checks,
 )
 for subject in _SUBJECTS:
     api.add_router("", subject.router)

@@ -2,8 +2,10 @@
 
 import json
 import uuid
+from pathlib import Path
 
 import pytest
+from django.conf import settings
 from django.db import connection
 from django.test import Client, override_settings
 
@@ -22,6 +24,7 @@ def django_db_setup(django_db_blocker):
     """Work on a copy of the sample world; every test's own writes are rolled back."""
     with clone("server") as cloned, django_db_blocker.unblock():
         connection.settings_dict["NAME"] = cloned["HAVRIN_DB_NAME"]
+        settings.STATE = Path(cloned["HAVRIN_STATE"])  # where the world's own keys are
         with override_settings(PASSWORD_HASHERS=QUICK_HASHERS):
             for person in Person.objects.all():
                 person.set_password("valley-heat")

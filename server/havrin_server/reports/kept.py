@@ -17,10 +17,10 @@ from havrin_server.visits.models import Amendment, Visit
 
 _LOG = logging.getLogger(__name__)
 _PRINTER = ThreadPoolExecutor(max_workers=1, thread_name_prefix="printer")
-# the address of a unit's record goes onto the tag as a code
+# the address of a unit's record goes onto the tag as a code; beside it lies where a paper is checked
 _MAKERS: dict[str, Callable[[Visit, Person, str], bytes]] = {
-    PaperKind.REPORT: lambda visit, person, _: papers.report_pdf(visit, person),
-    PaperKind.CUSTOMER: lambda visit, person, _: papers.customer_pdf(visit, person),
+    PaperKind.REPORT: papers.report_pdf,
+    PaperKind.CUSTOMER: papers.customer_pdf,
     PaperKind.TAG: papers.tag_pdf,
     PaperKind.QUOTE: lambda visit, person, _: papers.quote_pdf(visit, person),
     PaperKind.SHEET: lambda visit, person, _: papers.sheet_pdf([visit], person),

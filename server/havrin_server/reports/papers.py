@@ -9,22 +9,24 @@ from django.template.loader import render_to_string
 from django.utils import timezone
 
 from havrin_server.people.models import Person
+from havrin_server.reports.checking import check_address
 from havrin_server.reports.paper_context import amendment_context, data_uri, paper_context
 from havrin_server.units.models import Site
 from havrin_server.visits.models import Amendment, Visit
+from havrin_server.visits.seal import short
 
 _FOLDER = Path(__file__).parent
 Previewed = Literal["customer", "tag", "sheet"]
 
 
-def report_pdf(visit: Visit, person: Person) -> bytes:
-    """Return the whole report: the customer's pages, then the technical record."""
-    return _pdf("visit", paper_context(visit, person), visit.unit.site)
+def report_pdf(visit: Visit, person: Person, address: str) -> bytes:
+    """Return the whole report: the customer's pages, then the technical record. ``address``: of the unit's record."""
+    return _pdf("visit", {**paper_context(visit, person), **_sealed(visit, address)}, visit.unit.site)
 
 
-def customer_pdf(visit: Visit, person: Person) -> bytes:
-    """Return the customer's paper."""
-    return _pdf("customer", paper_context(visit, person), visit.unit.site)
+def customer_pdf(visit: Visit, person: Person, address: str) -> bytes:
+    """Return the customer's paper. ``address``: of the unit's record."""
+    return _pdf("customer", {**paper_context(visit, person), **_sealed(visit, address)}, visit.unit.site)
 
 
 def tag_pdf(visit: Visit, person: Person, address: str) -> bytes:
@@ -75,6 +77,14 @@ def _code(address: str) -> str:
     target = io.BytesIO()
     segno.make(address, error="m").save(target, kind="svg", border=1, scale=4)
     return data_uri(target.getvalue(), "image/svg+xml")
+
+
+def _sealed(visit: Visit, address: str) -> dict[str, str]:
+    """Return what a closed visit's paper says of its seal: where it is checked, and by which key it was sealed."""
+    where = check_address(address, visit)
+    if not where:
+        return {}
+    return {"seal_qr": _code(where), "seal_address": where, "seal_key": short(visit.seal["key"])}
 
 
 def preview(visit: Visit, kind: Previewed, person: Person, address: str) -> str:

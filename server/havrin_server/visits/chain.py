@@ -49,9 +49,46 @@ def store(visit: Visit, rows: Sequence[TapeEntry]) -> None:
     visit.save(update_fields=["version", "head"])
 
 
+def names_of(entries: Iterable[TapeEntry]) -> dict[str, dict[str, str]]:
+    """Return who and what the records name by number: people and instruments as they are called now."""
+    people, instruments = {}, {}
+    for entry in entries:
+        people[str(entry.author_id)] = entry.author.full_name
+        if entry.instrument is not None:
+            instruments[str(entry.instrument_id)] = entry.instrument.name
+    return {"people": people, "instruments": instruments}
+
+
+def statement_of(visit: Visit) -> dict[str, Any]:
+    """Return what is signed when a visit is closed: which tape, how it was closed, and who and what it names."""
+    return {
+        "visit": visit.pk,
+        "unit": visit.unit.name,
+        "day": visit.day.isoformat(),
+        "head": visit.head,
+        "entries": visit.version,
+        "closed_at": _moment(visit.closed_at),
+        "level": visit.closed_level,
+        "left": visit.left,
+        "signed_by": visit.signed_by,
+        "names": names_of(chained(visit)),
+    }
+
+
+def proof_of(visit: Visit) -> dict[str, Any]:
+    """Return what proves a visit's tape, as it stands in a bundle: records, links, names, and the seal of a closed one."""
+    rows = chained(visit)
+    return {
+        "records": [record_of(row) for row in rows],
+        "links": [row.link for row in rows],
+        "names": visit.seal["statement"]["names"] if visit.seal else names_of(rows),
+        "seal": visit.seal,
+    }
+
+
 def chained(visit: Visit) -> list[TapeEntry]:
     """Return the entries of a visit in the order of the chain."""
-    return list(visit.entries.order_by("number"))
+    return list(visit.entries.order_by("number").select_related("author", "instrument"))
 
 
 def broken_at(visit: Visit, entries: Iterable[TapeEntry]) -> Break | None:

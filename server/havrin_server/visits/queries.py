@@ -37,6 +37,7 @@ from havrin_server.people.models import Person
 from havrin_server.shop.library import circuit_document, library_for
 from havrin_server.units.models import Unit as SiteUnit
 from havrin_server.visits.bodies import bodies_of
+from havrin_server.visits.chain import proof_of
 from havrin_server.visits.models import Amendment, TapeEntry, Visit
 from havrin_server.visits.zones import in_zone
 
@@ -255,12 +256,13 @@ def bundle_of(visit: Visit, system: str) -> dict[str, object]:
         "visit": {
             "reason": visit.reason,
             "day": visit.day.isoformat(),
-            "entries": [entry_to_dict(e) for e in tape_of(visit)],
+            "entries": [entry_to_dict(e) for e in tape_of(visit)],  # what each says; as it is stored: the proof
             **_before_document(visit),
             "instruments": {
                 name: {q: asdict(a) for q, a in stated.items()} for name, stated in accuracies_of(visit).items()
             },
         },
+        "proof": proof_of(visit),
     }
 
 

@@ -3,6 +3,7 @@
 import base64
 import hashlib
 import os
+from collections.abc import Mapping
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -18,18 +19,14 @@ from cryptography.hazmat.primitives.serialization import (
 )
 from django.conf import settings
 
-FORM = "havrin-seal-1"
+from havrin_core.tape.proof import signed_form
 
 
-def signed_text(visit_id: int, head: str, level: int, left: str) -> bytes:
-    """Return what is signed: which visit, the head of its tape, and how it was closed."""
-    return "\n".join((FORM, str(visit_id), head, str(level), left)).encode()
-
-
-def seal(text: bytes) -> dict[str, str]:
-    """Return the signature of ``text`` and the key that proves it, both in base64."""
+def sealed(statement: Mapping[str, Any]) -> dict[str, Any]:
+    """Return a statement with its signature and the key that proves it, both in base64."""
     key = _own_key(settings.STATE / "signing-key")
-    return {"signature": _text(key.sign(text)), "key": _text(_raw(key.public_key()))}
+    signature = key.sign(signed_form(statement))
+    return {"statement": dict(statement), "signature": _text(signature), "key": _text(_raw(key.public_key()))}
 
 
 def own_key() -> str:

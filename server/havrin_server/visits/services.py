@@ -29,7 +29,7 @@ from havrin_server.people.permissions import require
 from havrin_server.versions.models import Sort
 from havrin_server.versions.services import keep_change
 from havrin_server.visits.bodies import body_of
-from havrin_server.visits.chain import store
+from havrin_server.visits.chain import statement_of, store
 from havrin_server.visits.models import TapeEntry, Visit
 from havrin_server.visits.pins import moved_on, moved_words, own_plate, pinned_document
 from havrin_server.visits.queries import (
@@ -41,7 +41,7 @@ from havrin_server.visits.queries import (
     tape_of,
     visits_of,
 )
-from havrin_server.visits.seal import seal, signed_text
+from havrin_server.visits.seal import sealed
 
 UNIT_SYSTEMS = ("us", "metric")
 
@@ -257,7 +257,7 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
         command.signed_by,
         command.signature,
     )
-    visit.seal = seal(signed_text(visit.pk, visit.head, found.level, visit.left))
+    visit.seal = sealed(statement_of(visit))
     visit.save()
     _keep_plate(visit, actor, now)
     return found

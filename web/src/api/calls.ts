@@ -22,6 +22,7 @@ export const keys = {
   exchanger: (id: number, version: number) => ['visit', id, 'exchanger', version] as const,
   unit: (id: number) => ['unit', id] as const,
   shared: (token: string) => ['shared', token] as const,
+  sealed: (head: string) => ['sealed', head] as const,
   house: ['house-rules'] as const,
   words: (id: number) => ['visit', id, 'words'] as const,
   documents: (sort: string) => ['shop', sort] as const,
@@ -240,6 +241,10 @@ export const revokeLink = (id: string) =>
   )
 export const getShared = (token: string) =>
   call<Schemas['SharedOut']>(http.GET('/api/shared/{token}', { params: { path: { token } } }))
+export const getSealed = (head: string) =>
+  call<Schemas['SealedOut']>(http.GET('/api/check/{head}', { params: { path: { head } } }))
+export const checkBundle = (file: File) =>
+  upload<Schemas['CheckedOut']>('/api/check', file, {}, () => undefined)
 export const getHouse = () => call<Schemas['HouseRulesOut']>(http.GET('/api/house-rules'))
 export const tryHouse = (rules: Record<string, unknown>) =>
   call<Schemas['DryRunOut']>(http.POST('/api/house-rules/try', { body: { rules, reason: '' } }))

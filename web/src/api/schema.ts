@@ -1492,6 +1492,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/check/{head}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Paper
+         * @description Return what was sealed under the digits that a paper bears: whoever holds the paper may compare.
+         */
+        get: operations["havrin_server_reports_views_checks_paper"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bundle
+         * @description Say whether a bundle proves itself: nothing in it was changed, put in or left out.
+         */
+        post: operations["havrin_server_reports_views_checks_bundle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4713,6 +4753,60 @@ export interface components {
             /** Html */
             html: string;
         };
+        /**
+         * SealedOut
+         * @description A closed visit as it was sealed: to be held beside the paper.
+         */
+        SealedOut: {
+            /** Stands */
+            stands: boolean;
+            /** Firm */
+            firm: string;
+            /** Unit */
+            unit: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Level */
+            level: number;
+            /** Title */
+            title: string;
+            /** Signed By */
+            signed_by: string;
+            /**
+             * Closed At
+             * Format: date-time
+             */
+            closed_at: string;
+            /** Zone */
+            zone: string;
+            /** Entries */
+            entries: number;
+            /** Amendments */
+            amendments: number;
+            /** Head */
+            head: string;
+            /** Key */
+            key: string;
+        };
+        /**
+         * CheckedOut
+         * @description What the proof in a bundle is worth.
+         */
+        CheckedOut: {
+            /** Holds */
+            holds: boolean;
+            /** Flaws */
+            flaws: string[];
+            /** Entries */
+            entries: number;
+            /** Sealed */
+            sealed: boolean;
+            /** Ours */
+            ours: boolean;
+        };
     };
     responses: never;
     parameters: never;
@@ -6635,6 +6729,58 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    havrin_server_reports_views_checks_paper: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                head: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SealedOut"];
+                };
+            };
+        };
+    };
+    havrin_server_reports_views_checks_bundle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckedOut"];
+                };
             };
         };
     };

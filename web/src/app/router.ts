@@ -43,6 +43,12 @@ export const router = createRouter({
       props: true,
     },
     {
+      path: '/check/:head?',
+      meta: { open: true },
+      component: () => import('@/screens/CheckScreen.vue'),
+      props: true,
+    },
+    {
       path: '/shop',
       component: () => import('@/screens/ShopScreen.vue'),
       children: [

@@ -12,12 +12,14 @@ from havrin_server.files import pdf_answer
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.reports import sharing
+from havrin_server.reports.kept import paper_of
+from havrin_server.reports.models import PaperKind
 from havrin_server.reports.pages.links import link_out
 from havrin_server.reports.pages.record import shared_page, unit_record
-from havrin_server.reports.papers import customer_pdf
 from havrin_server.reports.schemas.links import LinkIn, LinkOut
 from havrin_server.reports.schemas.record import SharedOut, UnitRecord
 from havrin_server.units.queries import find_unit
+from havrin_server.visits.views.addresses import record_address
 
 router = Router(tags=["units"])
 
@@ -57,6 +59,6 @@ def shared_report(request: SignedIn, token: str, visit_id: int) -> HttpResponse:
     visit = sharing.shared_visits(link).filter(pk=visit_id).first()
     if visit is None:
         raise NotFound("This link does not show that visit.")
-    with writing(link.unit.site.firm.formats()):
-        content = customer_pdf(visit, link.made_by)
+    address = record_address(request, visit.unit_id)
+    content = paper_of(visit, PaperKind.CUSTOMER, person=link.made_by, address=address, now=timezone.now())
     return pdf_answer(content, f"{visit.unit.label}-{visit.day}.pdf")
