@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { darkTheme, NConfigProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { getMe, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
@@ -26,7 +26,13 @@ const {
 } = useQuery<Schemas['Me'], ApiError>({ queryKey: keys.me, queryFn: getMe, retry: false })
 // What waits is read from the tablet's disk before the server has said anything.
 void outbox.read()
-const signedOut = computed(() => error.value?.status === 401 || outbox.signedOut)
+// Kept while the answer is asked for again, so that a name half typed stays where it is.
+const refused = ref(false)
+const signedOut = computed(() => refused.value || outbox.signedOut)
+watch([me, error], () => {
+  if (error.value?.status === 401) refused.value = true
+  else if (me.value) refused.value = false
+})
 // A session that ended is told by whatever call comes first; whoever asks for the page's person again finds out.
 watch(
   () => outbox.signedOut,

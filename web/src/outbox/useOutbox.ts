@@ -71,9 +71,10 @@ export const useOutbox = defineStore('outbox', () => {
     return running
   }
 
-  /** The signal is back, or somebody looks again: no waiting for the next try. */
+  /** The signal is back, somebody looks or signs in again: no waiting for the next try. */
   function flushNow(): void {
     tries = 0
+    signedOut.value = false
     if (waiting.value.length) void flush()
   }
 
@@ -118,5 +119,18 @@ export const useOutbox = defineStore('outbox', () => {
 
   window.addEventListener('online', flushNow)
   document.addEventListener('visibilitychange', () => !document.hidden && flushNow())
-  return { items, mine, waiting, unreachable, signedOut, offDisk, read, start, add, flush, remove }
+  return {
+    items,
+    mine,
+    waiting,
+    unreachable,
+    signedOut,
+    offDisk,
+    read,
+    start,
+    add,
+    flush,
+    flushNow,
+    remove,
+  }
 })

@@ -41,7 +41,12 @@ export function useWriting(
     const { tape = [], photos = [] } = toValue(page) ?? {}
     return new Set([...tape.map((entry) => entry.group), ...photos.map((photo) => photo.id)])
   })
-  const pending = computed(() => ofVisit.value.filter((item) => !stored.value.has(item.id)))
+  // why a visit does not close is said where it is signed
+  const pending = computed(() =>
+    ofVisit.value.filter(
+      (item) => !stored.value.has(item.id) && !(item.kind === 'closing' && item.refused),
+    ),
+  )
   const waiting = computed(() => pending.value.filter((item) => !item.refused).length)
   // the answer to the sending itself may have been lost: a page on which it stands says the same
   watch([stored, ofVisit], () => {

@@ -14,6 +14,14 @@ const shown = computed(() =>
 )
 const photo = computed(() => props.page.photos.find((row) => row.id === open.value))
 
+/** What of this place is on its way, or was refused: said where it was taken. */
+const going = computed(() =>
+  outbox.mine.filter(
+    (item) =>
+      item.kind === 'photo' && item.visit === props.page.id && item.station === props.station,
+  ),
+)
+const refused = computed(() => going.value.filter((item) => item.refused))
 /** Photos and marks are kept on the tablet first and sent as lines are; what waits stands above the tape. */
 function take(event: Event): void {
   const field = event.target as HTMLInputElement
@@ -34,6 +42,13 @@ function keep(marks: Schemas['MarkIn'][]): void {
       Take or choose one
       <input type="file" :accept="PICTURES" capture="environment" class="sr" @change="take" />
     </label>
+    <span v-if="going.length > refused.length" class="muted" role="status">
+      {{ going.length - refused.length }} on this tablet, to send
+    </span>
+    <p v-for="item in refused" :key="item.id" class="trouble" role="alert">
+      {{ item.refused?.why }}
+      <button class="btn" @click="outbox.remove([item.id])">Discard it</button>
+    </p>
     <p v-if="!shown.length" class="muted">
       None yet. JPEG, PNG, WebP or HEIC, up to 20 MB; where it was taken is left out of the file
       unless the house keeps it.

@@ -4,10 +4,12 @@ import { NInput } from 'naive-ui'
 import { ref } from 'vue'
 import { keys, signIn } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
+import { useOutbox } from '@/outbox/useOutbox'
 
 /** Name and password. What is on the page stays when the same person signs in again; somebody else begins anew. */
 const props = defineProps<{ before?: string }>()
 const cache = useQueryClient()
+const outbox = useOutbox()
 const username = ref(props.before ?? '')
 const password = ref('')
 const refused = ref('')
@@ -30,7 +32,10 @@ async function submit(): Promise<void> {
 async function go(me: Schemas['Me']): Promise<void> {
   if (me.username !== props.before) await cache.resetQueries()
   cache.setQueryData(keys.me, me)
-  if (me.username === props.before) await cache.invalidateQueries()
+  if (me.username === props.before) {
+    outbox.flushNow()
+    await cache.invalidateQueries()
+  }
 }
 </script>
 

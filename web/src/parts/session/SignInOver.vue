@@ -13,6 +13,7 @@ defineProps<{ username: string; waiting: number }>()
     preset="card"
     style="max-width: 420px"
     title="Sign in again"
+    aria-label="Sign in again"
     :closable="false"
     :mask-closable="false"
     :close-on-esc="false"
