@@ -20,7 +20,11 @@ const { data, error, isFetching } = useQuery<Schemas['SealedOut'], ApiError>({
   retry: false,
 })
 useTitle(() => 'Check a paper')
-const look = () => void router.push(`/check/${encodeURIComponent(typed.value.trim())}`)
+/** The digits stand in groups on the page; pasted with the address before them they are meant as well. */
+const look = () => {
+  const digits = typed.value.replace(/\s/g, '').split('/').at(-1) ?? ''
+  void router.push(`/check/${encodeURIComponent(digits)}`)
+}
 </script>
 
 <template>
@@ -32,7 +36,7 @@ const look = () => void router.push(`/check/${encodeURIComponent(typed.value.tri
     <form @submit.prevent="look">
       <label>
         End of the tape: the digits on the paper, all 64, or the code read with a camera
-        <input v-model="typed" name="head" maxlength="80" autocomplete="off" spellcheck="false" />
+        <input v-model="typed" name="head" maxlength="300" autocomplete="off" spellcheck="false" />
       </label>
       <button class="btn" :disabled="!typed.trim()">Look it up</button>
     </form>

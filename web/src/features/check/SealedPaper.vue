@@ -12,7 +12,7 @@ const closed = `${fullDay(props.sealed.day)}, ${clockAt(props.sealed.closed_at, 
 <template>
   <section :class="{ bad: !sealed.stands }">
     <h2>
-      <StateMark :state="sealed.stands ? 'good' : 'out'" :size="20" />
+      <StateMark :state="sealed.stands ? 'in' : 'out'" :size="20" />
       {{
         sealed.stands
           ? 'It stands as it was sealed'
@@ -48,7 +48,7 @@ const closed = `${fullDay(props.sealed.day)}, ${clockAt(props.sealed.closed_at, 
 section {
   padding: 18px 20px;
   border: 1.5px solid var(--line);
-  border-left: 7px solid var(--good);
+  border-left: 7px solid var(--in);
   border-radius: 8px;
   background: var(--plate);
 }

@@ -48,7 +48,7 @@ async function go(me: Schemas['Me']): Promise<void> {
         size="large"
         placeholder=""
         :input-props="{ autocomplete: 'username', name: 'username', autocapitalize: 'none' }"
-        autofocus
+        :autofocus="!before"
       />
     </label>
     <label>
@@ -59,6 +59,7 @@ async function go(me: Schemas['Me']): Promise<void> {
         type="password"
         placeholder=""
         :input-props="{ autocomplete: 'current-password', name: 'password' }"
+        :autofocus="!!before"
       />
     </label>
     <p v-if="refused" class="refused" role="alert">{{ refused }}</p>
