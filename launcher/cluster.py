@@ -16,7 +16,7 @@ from launcher.ground import ROOT, STATE, Refusal, run, say
 
 _SETTINGS = ("listen_addresses=127.0.0.1", "unix_socket_directories=", "timezone=UTC", "log_timezone=UTC")
 _FAST = ("fsync=off", "synchronous_commit=off", "full_page_writes=off")
-DATABASE, ROLE = "havrin", "havrin"
+DATABASE, ROLE, APPLICATION = "havrin", "havrin", "havrin_app"
 
 
 class Cluster:
@@ -32,13 +32,26 @@ class Cluster:
         self._process: subprocess.Popen[bytes] | None = None
 
     def environment(self) -> dict[str, str]:
-        """Return the variables that tell the server where its database is."""
+        """Return the variables of the database's owner: who makes and changes its tables."""
         return {
             "HAVRIN_DB_PORT": str(self.port),
             "HAVRIN_DB_NAME": DATABASE,
             "HAVRIN_DB_USER": ROLE,
             "HAVRIN_DB_PASSWORD": (self.folder / "password").read_text().strip(),
+            "HAVRIN_APP_PASSWORD": self._app_password(),
         }
+
+    def application(self) -> dict[str, str]:
+        """Return the variables that the serving processes get: a role that changes no table and no evidence."""
+        env = {**self.environment(), "HAVRIN_DB_USER": APPLICATION, "HAVRIN_DB_PASSWORD": self._app_password()}
+        return env | {"HAVRIN_APP_PASSWORD": ""}
+
+    def _app_password(self) -> str:
+        file = self.folder / "app-password"
+        if not file.exists():
+            file.touch(mode=0o600)
+            file.write_text(secrets.token_urlsafe(24))
+        return file.read_text().strip()
 
     @contextlib.contextmanager
     def running(self) -> Iterator["Cluster"]:

@@ -47,9 +47,7 @@ def verify(what: str) -> int:
     if not what.isdigit():
         return subprocess.call(command, env=environment.python_env(HAVRIN_STATE=str(STATE)))
     with Cluster("db").borrowed() as cluster:
-        return subprocess.call(
-            command, env=environment.python_env(**cluster.environment(), HAVRIN_STATE=str(STATE))
-        )
+        return subprocess.call(command, env=environment.python_env(**cluster.environment(), HAVRIN_STATE=str(STATE)))
 
 
 def set_up() -> None:
@@ -84,6 +82,7 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
     if fresh:
         say("Rebuilding the sample world …")
     run([PYTHON, "-m", "django", "prepare", *(["--fresh"] if fresh else [])], "Preparing the database", env=env)
+    env |= cluster.application()
     number = _port(port)
     address = f"http://127.0.0.1:{number}"
     servers = [_server(turn + 1, number, env) for turn in range(WORKERS)]

@@ -7,7 +7,7 @@ import sys
 import time
 import urllib.request
 
-from launcher.cluster import free_port
+from launcher.cluster import APPLICATION, free_port
 from launcher.ground import ROOT
 from launcher.serve import server_command
 from tests.sample import connected, move_today, place_today
@@ -16,13 +16,18 @@ from tests.sample import connected, move_today, place_today
 START_S = 240.0
 
 
+def as_application():
+    """Return the environment of the serving role: what it may not do, the tests find out."""
+    return {"HAVRIN_DB_USER": APPLICATION, "HAVRIN_DB_PASSWORD": os.environ["HAVRIN_APP_PASSWORD"]}
+
+
 class Server:
     """Uvicorn as ``./havrin start`` runs it; can be killed and started again. ``more`` goes into its environment."""
 
     def __init__(self, more):
         self.more = more
         self.day = place_today()
-        self.env = {**os.environ, **more}
+        self.env = {**os.environ, **as_application(), **more}
         self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"
 

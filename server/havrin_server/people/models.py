@@ -19,6 +19,7 @@ class Firm(models.Model):
     """A heating firm with its house rules."""
 
     name = models.CharField(max_length=120)
+    sample_world = models.BooleanField(default=False)  # made up: may be dropped and played in anew
     house_rules: Any = models.JSONField(default=dict)
     zone = models.CharField(max_length=40, default="UTC")  # an IANA name: where its office is
     day_format = models.CharField(max_length=10, choices=_choices(DAY_FORMATS), default="day_month")

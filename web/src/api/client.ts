@@ -38,7 +38,7 @@ const withCsrf: Middleware = {
 
 /** What takes the server longer than a look at a page: closing, logs, dry runs, papers, traces. */
 const LONG_WORK = /\/(close|logs|house-rules|preview|captures|amendments|shop|units)(\/|$)/
-const READ_MS = 10_000
+const READ_MS = 8000
 const WRITE_MS = 5000
 const LONG_MS = 60_000
 

@@ -98,8 +98,8 @@ describe('what is entered', () => {
     outbox.add(7, line('room 0'))
     await vi.advanceTimersByTimeAsync(60_000)
     const tries = texts().length
-    expect(tries).toBeGreaterThan(4)
-    expect(tries).toBeLessThan(10)
+    expect(tries).toBeGreaterThan(10)
+    expect(tries).toBeLessThan(16)
     expect(outbox.unreachable).toBe(true)
     vi.mocked(writeLine).mockResolvedValue(page)
     window.dispatchEvent(new Event('online'))
