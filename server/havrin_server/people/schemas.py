@@ -2,6 +2,8 @@
 
 from typing import Literal
 
+from pydantic import Field
+
 from havrin_core.quantities.formats import ClockFormat, DayFormat, DecimalMark
 from havrin_server.incoming import Incoming
 from havrin_server.view_model import ViewModel
@@ -31,8 +33,8 @@ class Me(ViewModel):
 class SignIn(Incoming):
     """Name and password."""
 
-    username: str
-    password: str
+    username: str = Field(max_length=150)
+    password: str = Field(max_length=500)
 
 
 class Preferences(Incoming):

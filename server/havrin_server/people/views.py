@@ -7,6 +7,7 @@ from ninja import Router
 
 from havrin_core.quantities.formats import Formats
 from havrin_server.errors import NotAllowed
+from havrin_server.people.brake import must_be_free, must_be_own_page
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import allows, require
 from havrin_server.people.requests import SignedIn
@@ -38,8 +39,11 @@ def who(request: SignedIn) -> Me:
 @router.post("/session", response=Me, auth=None)
 def sign_in(request: HttpRequest, payload: SignIn) -> Me:
     """Sign in with name and password."""
+    must_be_own_page(request)
+    must_be_free(request, payload.username)
     person = authenticate(request, username=payload.username, password=payload.password)
     if person is None:
+        must_be_free(request, payload.username)
         raise NotAllowed("Wrong name or password.", code="wrong_password")
     login(request, person)
     get_token(request)

@@ -103,6 +103,8 @@ def _html(template: str, context: dict[str, Any], site: Site) -> str:
 def _pdf(template: str, context: dict[str, Any], site: Site) -> bytes:
     from weasyprint import HTML  # takes 1.5 s to import: only where a paper is made
 
+    from havrin_server.reports.fetcher import OwnFilesOnly
+
     html = _html(template, context, site)
-    content: bytes = HTML(string=html, base_url=str(_FOLDER)).write_pdf()
+    content: bytes = HTML(string=html, base_url=str(_FOLDER), url_fetcher=OwnFilesOnly()).write_pdf()
     return content

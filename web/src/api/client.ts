@@ -26,7 +26,7 @@ export class ApiError extends Error {
 }
 
 export function csrfToken(): string {
-  return /(?:^|; )csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
+  return /(?:^|; )(?:__Host-)?csrftoken=([^;]+)/.exec(document.cookie)?.[1] ?? ''
 }
 
 const withCsrf: Middleware = {
