@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from datetime import datetime
 from typing import Any
 
+from django.db import connection
 from django.db.models import Q
 
 from havrin_server.people.models import Person
@@ -26,8 +27,8 @@ def keep_version(
 ) -> int:
     """Append ``document`` as the newest version unless it is the newest already; return its number. Call in a transaction."""
     plain = json.loads(json.dumps(document))  # as the database gives it back, so that the two compare
-    rows = Version.objects.filter(firm_id=firm_id, sort=sort, key=key)
-    newest = rows.select_for_update().order_by("-number").first()
+    _one_at_a_time(f"{firm_id}/{sort}/{key}")
+    newest = Version.objects.filter(firm_id=firm_id, sort=sort, key=key).order_by("-number").first()
     if newest is not None and newest.document == plain:
         return newest.number
     number = newest.number + 1 if newest is not None else 1
@@ -42,6 +43,12 @@ def keep_version(
         at=now,
     )
     return number
+
+
+def _one_at_a_time(what: str) -> None:
+    """Wait for whoever appends to the same thing, until this transaction ends. Rows that may only be added are not locked."""
+    with connection.cursor() as cursor:
+        cursor.execute("SELECT pg_advisory_xact_lock(hashtextextended(%s, 0))", [what])
 
 
 def keep_change(

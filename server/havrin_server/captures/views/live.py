@@ -97,6 +97,8 @@ def start(request: SignedIn, visit_id: int, payload: CaptureIn) -> CaptureOut:
 @router.post("/visits/{int:visit_id}/captures/csv", response=CaptureOut)
 def take_csv(request: SignedIn, visit_id: int, file: File[UploadedFile], instrument: Form[int]) -> CaptureOut:
     """Keep the samples of a CSV file (as ``samples.csv`` gives them) as a capture of this visit."""
+    require(request.user, "visit.write")  # who may, and where: before anything of the file is read
+    find_visit(visit_id, request.user)
     if (file.size or 0) > _CSV_MOST_BYTES:
         raise NotWritable("The file is over 60 MB: cut it.", code="csv_large")
     assert file.file is not None  # an upload that was taken in

@@ -170,6 +170,8 @@ def judge_by_newest(request: SignedIn, visit_id: int) -> HttpResponse:
 @whole_or_nothing()
 def bundle(request: SignedIn, visit_id: int, file: File[UploadedFile]) -> HttpResponse:
     """Merge a visit bundle's entries into this visit."""
+    require(request.user, "visit.write")  # who may, and where: before anything of the file is read
+    find_visit(visit_id, request.user)
     try:
         data = json.loads(file.read().decode("utf-8-sig"))
     except (UnicodeDecodeError, json.JSONDecodeError) as error:
