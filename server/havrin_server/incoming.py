@@ -3,14 +3,14 @@
 import json
 from collections.abc import Iterator
 from datetime import date
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest
 from ninja.parser import Parser
-from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, model_validator
+from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict, Field, model_validator
 
+from havrin_core.quantities.strict import is_printable
 from havrin_core.tape.documents import is_plausible
-from havrin_core.tape.strict import is_printable
 
 MOST_NESTED = 40
 
@@ -47,6 +47,11 @@ def _near(at: Any) -> Any:
     return at
 
 
+StageKey = Literal["only", "low", "high"]
+Phase = Literal["found", "left", "trial"]
+Number = Annotated[int, Field(ge=0, le=2**31 - 1)]  # of a thing, or a count: what the database has room for
+Seconds = Annotated[float, Field(ge=-1e9, le=1e9)]
+Key = Annotated[str, Field(max_length=80)]  # of a quantity, a stage, a kind
 Moment = Annotated[AwareDatetime, AfterValidator(_near)]
 Day = Annotated[date, AfterValidator(_near)]
 

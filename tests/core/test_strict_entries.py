@@ -7,9 +7,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.errors import BadDocument, CoreError
+from havrin_core.quantities.strict import MOST_TEXT, is_printable, misfitting_field
 from havrin_core.tape.documents import body_from_dict, body_to_dict, entry_from_dict
 from havrin_core.tape.entries import KINDS, Code, Condition, Correction, Note, Proof, Reading, Said
-from havrin_core.tape.strict import MOST_TEXT, is_printable, misfitting_field
 from havrin_core.wording.entries import echo
 
 SOUND = (

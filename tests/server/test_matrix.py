@@ -87,7 +87,7 @@ CALLS = {
     "GET /shop/{sort}/{key}": ANYBODY,
     "GET /house-rules": ANYBODY,
     "PUT /house-rules": BOSS,
-    "POST /house-rules/try": BOSS,
+    "POST /house-rules/try": ANYBODY,
     "GET /sites": ANYBODY,
     "GET /sites/{site_id}": ANYBODY,
     "GET /units/{unit_id}": ANYBODY,

@@ -12,8 +12,18 @@ import { ApiError } from './api/client'
 import App from './app/App.vue'
 import { router } from './app/router'
 
+const ASK_AGAIN_MS = 4000
 const queries: QueryClient = new QueryClient({
-  defaultOptions: { queries: { retry: 1, networkMode: 'always', refetchOnWindowFocus: true } },
+  defaultOptions: {
+    queries: {
+      retry: 1,
+      networkMode: 'always',
+      refetchOnWindowFocus: true,
+      // whatever was not reached is asked for again: the page comes back by itself
+      refetchInterval: ({ state }) =>
+        state.error instanceof ApiError && state.error.unreachable ? ASK_AGAIN_MS : false,
+    },
+  },
   queryCache: new QueryCache({
     onError: (error, query) => {
       // the session may have ended: whoever is signed in is asked for again, and the page asks to sign in

@@ -103,7 +103,7 @@ def house_rules_from_dict(data: Mapping[str, Any]) -> HouseRules:
     for key, value in data.items():
         if key not in known:
             raise BadDocument("rule_unknown", phrase("no_house_rule_called", key_=key), value=key)
-        if key in SCHOOLS and value not in SCHOOLS[key]:
+        if key in SCHOOLS and not (isinstance(value, str) and value in SCHOOLS[key]):
             choices = ", ".join(SCHOOLS[key])
             raise BadDocument(
                 "rule_choice", phrase("house_rule_one_not", key_=key, choices=choices, value=value), value=key

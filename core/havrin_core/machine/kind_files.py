@@ -25,6 +25,7 @@ from havrin_core.machine.unit import (
 )
 from havrin_core.machine.unit_model import UnitModel, merged_plate
 from havrin_core.phrases import phrase
+from havrin_core.quantities.strict import misfitting_field
 
 # keys of devices in documents of earlier days -> the vocabulary's
 DEVICE_ALIASES: Mapping[str, str] = {
@@ -34,6 +35,7 @@ DEVICE_ALIASES: Mapping[str, str] = {
     "airflow_high": "airflow_switch_high",
 }
 _FOLDER = resources.files("havrin_core.machine") / "kinds"
+MOST_CELLS = 100  # of an exchanger
 
 
 @cache
@@ -117,9 +119,20 @@ def plate_from_dict(data: Mapping[str, Any]) -> Plate:
             raise BadDocument("plate_field", phrase("plate_has_no_field", name=name), value=name)
     try:
         stages = tuple(Stage(**stage) for stage in data["stages"])
-        return Plate(**{**data, "stages": stages})
+        plate = Plate(**{**data, "stages": stages})
     except (KeyError, TypeError) as error:
         raise BadDocument("plate_form", phrase("plate_cannot_read", error=error), value="plate") from error
+    return _checked_plate(plate)
+
+
+def _checked_plate(plate: Plate) -> Plate:
+    """Return a plate whose every field is of its kind. Raises BadDocument naming the one that is not."""
+    misfit = next(filter(None, map(misfitting_field, (*plate.stages, plate))), "")
+    if not misfit and not 1 <= plate.exchanger_cells <= MOST_CELLS:
+        misfit = "exchanger_cells"
+    if misfit:
+        raise BadDocument("plate_value", phrase("plate_value_misfits", name=misfit), value=misfit)
+    return plate
 
 
 @cache

@@ -8,6 +8,7 @@ from typing import Any
 
 from havrin_core.errors import BadDocument
 from havrin_core.phrases import phrase
+from havrin_core.quantities.strict import misfitting_field
 from havrin_core.tape.entries import (
     ACTION_SENSES,
     CAUSE_STATES,
@@ -27,7 +28,6 @@ from havrin_core.tape.entries import (
     Trace,
     kind_of,
 )
-from havrin_core.tape.strict import misfitting_field
 from havrin_core.tape.upcasters import upcast
 from havrin_core.vocabulary.abnormal import WAYS
 from havrin_core.vocabulary.catalogue import condition, part, verb

@@ -12,6 +12,8 @@ from uuid import UUID
 
 from django.db import connection, transaction
 
+from havrin_core.errors import BadDocument
+from havrin_core.phrases import phrase
 from havrin_core.quantities.formats import number
 from havrin_core.traces.samples import checked, pack
 from havrin_core.vocabulary.channels import channel_name
@@ -22,6 +24,7 @@ from havrin_server.errors import NotFound
 CHANNEL = "havrin_capture"
 _NOTIFY_BYTES = 7000  # PostgreSQL carries a little less than 8000 in one notice
 CLOCK_JUMP_S = 2.0
+LONGEST_WAY_S = 24 * 3600.0  # how long a sample may wait on a device before it is sent
 FASTEST_HZ = 200.0
 _MISSING_MOST = 50  # of these a device is asked for again
 
@@ -100,6 +103,8 @@ def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
     rows, sent = [], {}
     for name, (times, values) in batch.channels.items():
         seconds, numbers = checked(times, values, channel_name(name))
+        if max(abs(seconds[0] - batch.device_time_s), abs(seconds[-1] - batch.device_time_s)) > LONGEST_WAY_S:
+            raise BadDocument("batch_far", phrase("batch_far_from_clock", channel=channel_name(name)), value=name)
         problem = problem or _too_fast(seconds)
         milliseconds = [round(1000 * (t + recorder.clock_offset_s - recorder.started_at.timestamp())) for t in seconds]
         ends = (milliseconds[0], milliseconds[-1], len(numbers))

@@ -21,6 +21,8 @@ from havrin_server.people.permissions import require
 from havrin_server.visits.models import Visit
 from havrin_server.visits.queries import find_visit
 
+_MOST_EVEN = 1_000_000  # points of a trace on one even clock: of a recording of days they lie further apart
+
 
 def make_key(instrument: Instrument, now: datetime) -> str:
     """Return a new key for the instrument's program; the one before stops working. It is shown once, never again."""
@@ -134,6 +136,7 @@ def on_one_clock(found: Channels, step_s: float = 0.1) -> Series | None:
     if not ends:
         return None
     begin = min(times[0] for times, _ in found.values() if len(times))
+    step_s = max(step_s, (max(ends) - begin) / _MOST_EVEN)
     seconds = np.arange(begin, max(ends) + step_s / 2, step_s)
     return Series(seconds, {name: _even(seconds, times, values, step_s) for name, (times, values) in found.items()}, ())
 

@@ -43,7 +43,6 @@ def keep(request: SignedIn, payload: HouseRulesIn) -> HouseRulesOut:
 @router.post("/house-rules/try", response=DryRunOut)
 def try_out(request: SignedIn, payload: HouseRulesIn) -> DryRunOut:
     """Return what these rules would have made of the last visits; nothing is kept."""
-    require(request.user, "house.write")  # it judges hundreds of visits: for whoever may set the rules
     found = dry_run(house_rules_from_dict(payload.rules), request.user)
     return DryRunOut(
         looked_at=found.looked_at, by_rule=dict(found.by_rule), changed=[_changed(row) for row in found.changed]

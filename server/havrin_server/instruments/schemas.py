@@ -2,7 +2,9 @@
 
 from datetime import date
 
-from havrin_server.incoming import Incoming
+from pydantic import Field
+
+from havrin_server.incoming import Incoming, Number
 from havrin_server.view_model import ViewModel
 
 
@@ -22,4 +24,4 @@ class InstrumentOut(ViewModel):
 class InHandIn(Incoming):
     """What is worked with today: one of each kind."""
 
-    instruments: list[int]
+    instruments: list[Number] = Field(max_length=50)

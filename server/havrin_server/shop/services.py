@@ -1,13 +1,15 @@
 """Use cases of the shop: find a document, check one, keep one's own."""
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
+from contextlib import contextmanager
 from datetime import datetime
 from typing import Any
 
 from django.db import transaction
 
-from havrin_core.errors import BadDocument
+from havrin_core.errors import BadDocument, CoreError
+from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_document
 from havrin_core.machine.kind_check import check_kind
 from havrin_core.machine.kind_files import Library, build_of_model, build_unit, kind_document, kind_names
@@ -15,6 +17,8 @@ from havrin_core.machine.unit import Plate, Stage, Unit
 from havrin_core.machine.unit_model import model_from_dict
 from havrin_core.phrases import phrase
 from havrin_core.rules.proofs import PROOFS
+from havrin_core.standing.assess import assess
+from havrin_core.tape.visit import VisitTape
 from havrin_core.walks.documents import walk_from_dict
 from havrin_core.walks.model import Walk
 from havrin_server.errors import NotFound, NotWritable
@@ -51,15 +55,38 @@ def document_of(sort: str, key: str, actor: Person) -> Any:
 
 
 def check_document(sort: str, document: Any, actor: Person) -> None:
-    """Raise BadDocument or UnknownName, naming the element, for what is no circuit, kind or model."""
+    """Raise BadDocument or UnknownName, naming the element, for what is no circuit, kind, walk or model."""
+    with bad_document(sort):
+        _check(sort, document, actor)
+
+
+@contextmanager
+def bad_document(sort: str) -> Iterator[None]:
+    """Answer a document that is built otherwise than any of its sort as a bad one: a list where a text belongs, and the like."""
+    try:
+        yield
+    except CoreError:
+        raise
+    except (TypeError, KeyError, AttributeError, ValueError, IndexError, OverflowError) as error:
+        why = f"{type(error).__name__}: {error}"[:200]
+        raise BadDocument("document_form", phrase("document_not_as", sort=sort, why=why)) from error
+
+
+def _check(sort: str, document: Any, actor: Person) -> None:
     if sort == Sort.CIRCUIT:
         circuit_from_dict(document)
     elif sort == Sort.KIND:
-        kind_units(document, whole_library(actor.own_firm_id))
+        _judge(*kind_units(document, whole_library(actor.own_firm_id)))
     elif sort == Sort.WALK:
         walk_unit(document, whole_library(actor.own_firm_id))
     else:
-        model_unit(document, whole_library(actor.own_firm_id))
+        _judge(model_unit(document, whole_library(actor.own_firm_id)))
+
+
+def _judge(*units: Unit) -> None:
+    """Judge each unit as a visit begins: what no visit could be judged by is not kept."""
+    for unit in units:
+        assess(unit, HouseRules(), VisitTape("maintenance", ()))
 
 
 def kind_units(document: Any, library: Library) -> tuple[Unit, ...]:

@@ -2162,8 +2162,11 @@ export interface components {
          * @description A firing stage of the unit.
          */
         StageOut: {
-            /** Key */
-            key: string;
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "only" | "low" | "high";
             /** Label */
             label: string;
         };
@@ -3252,7 +3255,7 @@ export interface components {
             /** Text */
             text: string;
             /** Stage */
-            stage?: string | null;
+            stage?: ("only" | "low" | "high") | null;
             /**
              * Phase
              * @default found
@@ -3273,7 +3276,7 @@ export interface components {
             /** Text */
             text: string;
             /** Stage */
-            stage?: string | null;
+            stage?: ("only" | "low" | "high") | null;
             /**
              * Phase
              * @default found
@@ -3530,7 +3533,7 @@ export interface components {
              * Stage
              * @default
              */
-            stage: string;
+            stage: ("only" | "low" | "high") | "";
         };
         /**
          * ChannelOut
@@ -3623,8 +3626,9 @@ export interface components {
             /**
              * Phase
              * @default found
+             * @enum {string}
              */
-            phase: string;
+            phase: "found" | "left" | "trial";
             /**
              * At
              * Format: date-time
@@ -3737,12 +3741,13 @@ export interface components {
             /** At S */
             at_s: number;
             /** Stage */
-            stage?: string | null;
+            stage?: ("only" | "low" | "high") | null;
             /**
              * Phase
              * @default found
+             * @enum {string}
              */
-            phase: string;
+            phase: "found" | "left" | "trial";
             /**
              * At
              * Format: date-time
@@ -3764,12 +3769,13 @@ export interface components {
             /** End S */
             end_s: number;
             /** Stage */
-            stage?: string | null;
+            stage?: ("only" | "low" | "high") | null;
             /**
              * Phase
              * @default found
+             * @enum {string}
              */
-            phase: string;
+            phase: "found" | "left" | "trial";
             /**
              * At
              * Format: date-time
@@ -3953,7 +3959,7 @@ export interface components {
              */
             id: string;
             /** Stage */
-            stage: string | null;
+            stage: ("only" | "low" | "high") | null;
             /**
              * Phase
              * @enum {string}

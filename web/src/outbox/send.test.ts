@@ -65,7 +65,7 @@ it('takes over what an earlier page left on the disk', () => {
 })
 
 const said: [Said, string, string][] = [
-  [{ kind: 'line', text: 'mp 3.4', stage: 'hi', phase: 'left' }, 'mp 3.4', 'mp 3.4'],
+  [{ kind: 'line', text: 'mp 3.4', stage: 'high', phase: 'left' }, 'mp 3.4', 'mp 3.4'],
   [
     { kind: 'correction', corrects: 'e', said: 'Manifold 3.5', text: 'mp 3.4', why: '' },
     '“Manifold 3.5” corrected: mp 3.4',

@@ -15,7 +15,12 @@ export type FromTrace = { kind: 'trace'; source: string } & (
 export type Said =
   | FromTrace
   | { kind: 'closing'; body: Schemas['CloseIn'] }
-  | { kind: 'line'; text: string; stage: string | null; phase: 'found' | 'left' | 'trial' }
+  | {
+      kind: 'line'
+      text: string
+      stage: Schemas['LineIn']['stage']
+      phase: 'found' | 'left' | 'trial'
+    }
   | { kind: 'correction'; corrects: string; said: string; text: string | null; why: string }
   | { kind: 'photo'; file: File; station: string }
   | { kind: 'marks'; photo: string; marks: Schemas['MarkIn'][] }

@@ -2,26 +2,28 @@
 
 import uuid
 from datetime import datetime
-from typing import Any
+from typing import Any, Literal
+
+from pydantic import Field
 
 from havrin_server.figures.schemas import Shown
-from havrin_server.incoming import Incoming, Moment
+from havrin_server.incoming import Incoming, Key, Moment, Number, Phase, Seconds, StageKey
 from havrin_server.view_model import ViewModel
 
 
 class ChannelSamples(Incoming):
     """Samples of one channel: the device's own seconds, and values in the quantity's canonical unit."""
 
-    t: list[Any]
-    v: list[Any]
+    t: list[Any] = Field(max_length=10_000)
+    v: list[Any] = Field(max_length=10_000)
 
 
 class BatchIn(Incoming):
     """A batch as a device sends it."""
 
-    device_time_s: float
-    sequence: int
-    channels: dict[str, ChannelSamples]
+    device_time_s: float = Field(ge=-1e11, le=1e11)
+    sequence: Number
+    channels: dict[Key, ChannelSamples] = Field(max_length=40)
 
 
 class BatchOut(ViewModel):
@@ -37,8 +39,8 @@ class BatchOut(ViewModel):
 class CaptureIn(Incoming):
     """Which instruments record, and at which stage."""
 
-    instruments: list[int]
-    stage: str = ""
+    instruments: list[Number] = Field(max_length=50)
+    stage: StageKey | Literal[""] = ""
 
 
 class RecorderOut(ViewModel):
@@ -105,16 +107,16 @@ class EventIn(Incoming):
     """An event that a person marks."""
 
     id: uuid.UUID
-    kind: str
-    at_s: float
+    kind: Key
+    at_s: Seconds
 
 
 class DipsIn(Incoming):
     """Write the worst of a channel on the tape, with what its dips say."""
 
     id: uuid.UUID
-    quantity: str
-    phase: str = "found"
+    quantity: Key
+    phase: Phase = "found"
     at: Moment
 
 
@@ -122,9 +124,9 @@ class StepIn(Incoming):
     """Write the O2 step at an event on the tape."""
 
     id: uuid.UUID
-    at_s: float
-    stage: str | None = None
-    phase: str = "found"
+    at_s: Seconds
+    stage: StageKey | None = None
+    phase: Phase = "found"
     at: Moment
 
 
@@ -192,10 +194,10 @@ class WindowMeansIn(Incoming):
     """Write the means of a stretch on the tape."""
 
     id: uuid.UUID
-    start_s: float
-    end_s: float
-    stage: str | None = None
-    phase: str = "found"
+    start_s: Seconds
+    end_s: Seconds
+    stage: StageKey | None = None
+    phase: Phase = "found"
     at: Moment
 
 

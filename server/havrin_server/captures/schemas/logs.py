@@ -3,10 +3,11 @@
 from typing import Literal
 from uuid import UUID
 
+from pydantic import Field
+
 from havrin_server.figures.schemas import RangeOut, Shown
-from havrin_server.incoming import Incoming, Moment
+from havrin_server.incoming import Incoming, Key, Moment, Number, Phase, Seconds, StageKey
 from havrin_server.view_model import ViewModel
-from havrin_server.visits.schemas.lines import Phase
 
 
 class ColumnOut(ViewModel):
@@ -78,36 +79,36 @@ class LogPage(ViewModel):
 class ColumnIn(Incoming):
     """A choice for one quantity."""
 
-    column: int
-    unit: str
+    column: Number
+    unit: Key
 
 
 class MappingIn(Incoming):
     """The columns that the person confirmed; a quantity that is not among them is not in this log."""
 
-    columns: dict[str, ColumnIn]
+    columns: dict[Key, ColumnIn] = Field(max_length=80)
 
 
 class AnswerIn(Incoming):
     """The answer to one question: its own words for it, and the key of the choice."""
 
     about: Literal["column", "unit", "numbers", "time", "session", "fuel", "sign"]
-    quantity: str = ""
-    column: int | None = None
-    choice: str
+    quantity: Key = ""
+    column: Number | None = None
+    choice: str = Field(max_length=300)
 
 
 class WindowIn(Incoming):
     """A window on a trace."""
 
-    start_s: float
-    end_s: float
+    start_s: Seconds
+    end_s: Seconds
 
 
 class WriteMeansIn(WindowIn):
     """The window's means go onto the tape."""
 
     id: UUID
-    stage: str | None
+    stage: StageKey | None
     phase: Phase
     at: Moment

@@ -3,7 +3,7 @@
 from datetime import datetime
 from uuid import UUID
 
-from havrin_server.incoming import Incoming
+from havrin_server.incoming import Incoming, Number
 from havrin_server.view_model import ViewModel
 
 
@@ -22,4 +22,4 @@ class LinkOut(ViewModel):
 class LinkIn(Incoming):
     """How many days a link lasts."""
 
-    days: int
+    days: Number

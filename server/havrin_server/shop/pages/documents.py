@@ -116,7 +116,8 @@ def _named(rows: Mapping[str, str]) -> list[Named]:
 def kind_check(given: DocumentIn, person: Person) -> KindCheck:
     """Return the drawings of a kind; a document that is none is answered, not refused."""
     try:
-        one, two = services.kind_units(given.document, whole_library(person.own_firm_id))
+        with services.bad_document("kind"):
+            one, two = services.kind_units(given.document, whole_library(person.own_firm_id))
     except CoreError as refusal:
         return KindCheck(problem=_problem(refusal), one_stage=[], two_stages=[])
     return KindCheck(problem=None, one_stage=_path_rows(one), two_stages=_path_rows(two))
@@ -136,7 +137,8 @@ def _problem(refusal: CoreError) -> ProblemOut:
 def circuit_check(given: CircuitIn) -> CircuitCheck:
     """Return what the checks found; a document that is no circuit is answered, not refused."""
     try:
-        circuit = circuit_from_dict(given.document)
+        with services.bad_document("circuit"):
+            circuit = circuit_from_dict(given.document)
         unit = VirtualUnit(circuit, jitter=0.0)
         run = unit.call()
     except CoreError as refusal:

@@ -25,7 +25,7 @@ from havrin_server.shop.schemas import (
     PlateField,
     ProblemOut,
 )
-from havrin_server.shop.services import model_unit
+from havrin_server.shop.services import bad_document, model_unit
 
 _STAGES = {False: ("only",), True: ("low", "high")}
 
@@ -34,8 +34,9 @@ def model_check(given: ModelIn, person: Person) -> ModelCheck:
     """Return the form with what the checks found; a document that is no model is answered, not refused."""
     fields = given.fields or _fields_or_none(given.document or {}, person.unit_system)
     try:
-        document = _document(fields, person.unit_system) if given.fields and fields else given.document
-        unit = model_unit(document, whole_library(person.own_firm_id))
+        with bad_document("model"):
+            document = _document(fields, person.unit_system) if given.fields and fields else given.document
+            unit = model_unit(document, whole_library(person.own_firm_id))
     except CoreError as refusal:
         problem = ProblemOut.of(refusal, text=words(refusal.said), element=str(refusal.value or ""))
         return ModelCheck(problem=problem, fields=fields, states=[])

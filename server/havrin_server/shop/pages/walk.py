@@ -26,7 +26,8 @@ _UNSAID = ("try", "test", "zero", "power_cycle")  # verbs that have lines of the
 def walk_check(given: DocumentIn, person: Person) -> WalkCheck:
     """Return the stops of a walk; a document that is none is answered, not refused."""
     try:
-        walk, unit = services.walk_unit(given.document, whole_library(person.own_firm_id))
+        with services.bad_document("walk"):
+            walk, unit = services.walk_unit(given.document, whole_library(person.own_firm_id))
     except CoreError as refusal:
         problem = ProblemOut.of(refusal, text=words(refusal.said), element=str(refusal.value or ""))
         return WalkCheck(problem=problem, stops=[], more=[], walks=_walks())

@@ -73,7 +73,7 @@ def visit_page(visit: Visit, person: Person) -> VisitPage:
         has_exchanger=exchanger_of(unit) is not None,
         writable=visit.closed_at is None and allows(person, "visit.write"),
         room_co=_room_co(found),
-        stages=[StageOut(key=key, label=STAGE_LABELS[key]) for key in unit.stage_keys],
+        stages=[StageOut.model_validate({"key": key, "label": STAGE_LABELS[key]}) for key in unit.stage_keys],
         paths=paths_out(unit, rules, found, flue, system),
         ties=[TieOut(device=device, feels=feels) for device, feels in unit.kind.ties],
         standing=standing_out(visit, found, _next_step(visit, unit, found, tape), unit, system),

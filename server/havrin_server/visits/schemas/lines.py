@@ -1,14 +1,11 @@
 """Lines of the bar: what is typed, what was understood of it, what can be picked."""
 
-from typing import Literal
 from uuid import UUID
 
 from pydantic import Field
 
-from havrin_server.incoming import Incoming, Moment
+from havrin_server.incoming import Incoming, Moment, Number, Phase, StageKey
 from havrin_server.view_model import ViewModel, Words
-
-Phase = Literal["found", "left", "trial"]
 
 
 class LineIn(Incoming):
@@ -16,20 +13,20 @@ class LineIn(Incoming):
 
     id: UUID
     text: str = Field(max_length=2000)
-    stage: str | None = Field(default=None, max_length=10)
+    stage: StageKey | None = None
     phase: Phase = "found"
     at: Moment
     sent_at: Moment | None = None
     device: str = Field(default="", max_length=40)
     as_note: bool = False
-    instrument: int | None = None  # what its readings were read with, where it is not what is in hand
+    instrument: Number | None = None  # what its readings were read with, where it is not what is in hand
 
 
 class ReadBackIn(Incoming):
     """A line that is still being typed."""
 
     text: str = Field(max_length=2000)
-    stage: str | None = None
+    stage: StageKey | None = None
     phase: Phase = "found"
 
 

@@ -2,14 +2,14 @@
 
 from datetime import date
 
-from havrin_server.incoming import Day, Incoming
+from havrin_server.incoming import Day, Incoming, Key
 from havrin_server.view_model import ViewModel
 
 
 class PlanIn(Incoming):
     """A visit to put on a round."""
 
-    reason: str
+    reason: Key
     day: Day
     complaint: str = ""
 

@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import Field
 
 from havrin_server.figures.schemas import Explained, RangeOut, Shown
-from havrin_server.incoming import Incoming
+from havrin_server.incoming import Incoming, StageKey
 from havrin_server.instruments.schemas import InstrumentOut
 from havrin_server.view_model import ViewModel
 from havrin_server.visits.schemas.closing import AmendmentOut, KeptPaper
@@ -173,7 +173,7 @@ class CloseOut(ViewModel):
 class StageOut(ViewModel):
     """A firing stage of the unit."""
 
-    key: str
+    key: StageKey
     label: str
 
 

@@ -57,7 +57,7 @@ watch(
 function turnStage(): void {
   const keys = props.page.stages.map((s) => s.key)
   const now = stage.value ?? keys.at(-1)
-  stage.value = keys[(keys.indexOf(now ?? '') + 1) % keys.length] ?? null
+  stage.value = keys[(now ? keys.indexOf(now) + 1 : 0) % keys.length] ?? null
 }
 
 /** Enter: in the same tick the line is kept and the bar empty. Where it is known not to be understood, it stays. */

@@ -1,9 +1,11 @@
 import { onUnmounted, ref, watch, type Ref } from 'vue'
 import { readBack } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
-import type { Phase } from '@/parts/desk/bar'
+import type { Phase, Stage } from '@/parts/desk/bar'
 
 const PAUSE_MS = 60
+/** A line that stands in the bar is asked about again while the server is silent. */
+const AGAIN_MS = 2000
 
 export interface UseReadBackReturn {
   said: Ref<Schemas['ReadBack'] | null>
@@ -17,7 +19,7 @@ export interface UseReadBackReturn {
 export function useReadBack(
   visit: () => number,
   text: Ref<string>,
-  stage: Ref<string | null>,
+  stage: Ref<Stage | null>,
   phase: Ref<Phase>,
 ): UseReadBackReturn {
   const said = ref<Schemas['ReadBack'] | null>(null)
@@ -42,8 +44,9 @@ export function useReadBack(
       )
       if (!mine.signal.aborted) [said.value, silent.value, heard] = [answer, false, line]
     } catch (error) {
-      if (!mine.signal.aborted)
-        [said.value, silent.value] = [null, error instanceof ApiError && error.unreachable]
+      if (mine.signal.aborted) return
+      ;[said.value, silent.value] = [null, error instanceof ApiError && error.unreachable]
+      if (silent.value) timer = window.setTimeout(() => void ask(), AGAIN_MS)
     }
   }
 

@@ -1,6 +1,9 @@
 import { defineStore } from 'pinia'
 import { computed, nextTick, ref, shallowRef, watch } from 'vue'
+import type { Schemas } from '@/api/client'
 
+/** A stage of the burner, as lines and readings name it. */
+export type Stage = NonNullable<Schemas['LineIn']['stage']>
 export type Phase = 'found' | 'left' | 'trial'
 const PHASES: Phase[] = ['found', 'left', 'trial']
 
@@ -14,7 +17,7 @@ export interface BarAction {
 export const useBar = defineStore('bar', () => {
   const text = ref('')
   const phase = ref<Phase>('found')
-  const stage = ref<string | null>(null)
+  const stage = ref<Stage | null>(null)
   const station = ref('')
   /** True while it is chosen which instruments are in hand. */
   const choosesInstruments = ref(false)

@@ -38,7 +38,7 @@ const asked = ref('')
 const events = ref<Schemas['TraceEventOut'][]>([])
 watch(buffers, (now) => emit('latest', capture.value && !capture.value.ended_at ? now : {}))
 
-const stage = computed(() => bar.stage ?? props.page.stages.at(-1)?.key ?? '')
+const stage = computed(() => bar.stage ?? props.page.stages.at(-1)?.key ?? null)
 /** A running capture shows its last minute, one that is over the whole of it. */
 const span = computed(() => (capture.value?.ended_at ? Math.max(newest.value, 1) : SPAN_S))
 const width = computed(() => (narrow.value ? 330 : 700))
@@ -94,7 +94,7 @@ function writeWorst(): void {
       v-model:chosen="chosen"
       :page="page"
       :capture="capture ?? null"
-      @start="start(chosen, stage)"
+      @start="start(chosen, stage ?? '')"
       @end="end"
     >
       <a v-if="capture" class="btn" :href="`/api/captures/${capture.id}/samples.csv`" download>

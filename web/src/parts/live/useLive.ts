@@ -15,7 +15,7 @@ export interface UseLiveReturn {
   trouble: Ref<string>
   ended: Ref<Schemas['CaptureOut'][]>
   open: (id: string) => Promise<boolean>
-  start: (instruments: number[], stage: string) => Promise<boolean>
+  start: (instruments: number[], stage: Schemas['CaptureIn']['stage']) => Promise<boolean>
   end: () => Promise<boolean>
 }
 
@@ -110,7 +110,7 @@ export function useLive(visit: number): UseLiveReturn {
     window.clearTimeout(asking)
   })
 
-  const start = (instruments: number[], stage: string) =>
+  const start = (instruments: number[], stage: Schemas['CaptureIn']['stage']) =>
     run(async () => {
       const begun = await startCapture(visit, { instruments, stage })
       turn += 1

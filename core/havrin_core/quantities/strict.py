@@ -1,4 +1,4 @@
-"""What a field of an entry may hold: the kind of its annotation, numbers within bounds, text that can be printed."""
+"""What a field may hold: the kind of its annotation, numbers within bounds, text that can be printed."""
 
 import math
 import types
