@@ -183,7 +183,7 @@ def things(wenna, visit):
         "upload": uuid.uuid4(),
         "amendment_id": uuid.uuid4(),
         "sort": "model",
-        "key": there.unit.of_model().key if hasattr(there.unit.of_model(), "key") else "x",
+        "key": there.unit.model.key,
         "kind": "customer",
         "token": "no-such-token",
         "head": "0" * 64,

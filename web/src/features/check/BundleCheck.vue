@@ -17,7 +17,8 @@ const words = computed(() => {
   if (!found.value?.holds) return 'It does not hold.'
   const { entries, sealed, ours } = found.value
   const counted = entries === 1 ? '1 entry' : `${entries} entries`
-  if (!sealed) return `It holds: ${counted}. Not sealed: the visit was open when it was written.`
+  if (!sealed)
+    return `It holds: ${counted}. Not sealed: the visit was open, or closed before there were seals.`
   return ours
     ? `It holds: ${counted}, sealed by this installation.`
     : `It holds: ${counted}, sealed by another installation: ask whose key it is.`

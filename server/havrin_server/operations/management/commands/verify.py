@@ -57,7 +57,7 @@ def _stored(number: int) -> Any:
 def _said(verdict: Verdict, bundle: Any) -> str:
     entries = f"{verdict.entries} {'entry' if verdict.entries == 1 else 'entries'}"
     if not verdict.sealed:
-        return f"It holds: {entries}, not sealed yet (the visit is open); head {verdict.head[:16] or '-'}."
+        return f"It holds: {entries}, not sealed (the visit was open, or closed before there were seals); head {verdict.head[:16] or '-'}."
     key = bundle["proof"]["seal"]["key"]
     whose = (
         "this installation" if key == seal.own_key() else f"the key {seal.short(key)}, which is not this installation's"
