@@ -28,6 +28,7 @@ export const keys = {
   documents: (sort: string) => ['shop', sort] as const,
 }
 
+const READ_BACK_MS = 5000
 const visitPath = (visit_id: number) => ({ params: { path: { visit_id } } })
 const logPath = (log_id: string) => ({ params: { path: { log_id } } })
 
@@ -107,7 +108,12 @@ export const getMeter = (id: number, state: string, a: string, b: string) =>
   )
 export const readBack = (id: number, body: Schemas['ReadBackIn'], signal?: AbortSignal) =>
   call<Schemas['ReadBack']>(
-    http.POST('/api/visits/{visit_id}/read-back', { ...visitPath(id), body, signal }),
+    http.POST('/api/visits/{visit_id}/read-back', {
+      ...visitPath(id),
+      body,
+      signal,
+      fetch: within(READ_BACK_MS),
+    }),
   )
 /** `patience`: how long the answer may take, ms. */
 export const writeLine = (id: number, body: Schemas['LineIn'], patience: number) =>

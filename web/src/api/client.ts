@@ -39,7 +39,7 @@ const withCsrf: Middleware = {
 /** What takes the server longer than a look at a page: closing, logs, dry runs, papers, traces. */
 const LONG_WORK = /\/(close|logs|house-rules|preview|captures|amendments|shop|units)(\/|$)/
 const READ_MS = 8000
-const WRITE_MS = 5000
+const WRITE_MS = 20_000 // what is entered on a visit does not wait for it: that goes by the outbox
 const LONG_MS = 60_000
 
 function usualPatience(request: Request): number {
