@@ -6,11 +6,12 @@ import subprocess
 import sys
 import time
 import urllib.request
+from contextlib import contextmanager
 
 from launcher.cluster import APPLICATION, free_port
 from launcher.ground import ROOT
 from launcher.serve import server_command
-from tests.sample import connected, move_today, place_today
+from tests.sample import clone, connected, move_today, place_today
 
 # A busy machine is slow, not wrong: speeds belong to the bench.
 START_S = 240.0
@@ -54,3 +55,13 @@ class Server:
     def kill(self):
         self.process.send_signal(signal.SIGKILL)
         self.process.wait()
+
+
+@contextmanager
+def served(name):
+    """Serve a copy of the prepared sample world; gone afterwards."""
+    with clone(name) as world:
+        server = Server(world)
+        server.start()
+        yield server
+        server.kill()

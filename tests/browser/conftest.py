@@ -4,8 +4,7 @@ import pytest
 from playwright.sync_api import TimeoutError as PlaywrightTimeout
 from playwright.sync_api import expect, sync_playwright
 
-from tests.sample import clone
-from tests.served import Server
+from tests.served import served
 
 ARGUMENTS = [
     "--no-sandbox",
@@ -29,11 +28,8 @@ expect.set_options(timeout=PATIENCE_MS)
 @pytest.fixture(scope="module")
 def server():
     """Serve a copy of the prepared sample world to the tests of one file: no file finds what another one did."""
-    with clone("browser") as world:
-        served = Server(world)
-        served.start()
-        yield served
-        served.kill()
+    with served("browser") as running:
+        yield running
 
 
 @pytest.fixture(scope="session")

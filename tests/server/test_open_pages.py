@@ -6,19 +6,16 @@ from contextlib import closing
 
 import pytest
 
-from tests.sample import clone, connected
-from tests.served import Server
+from tests.sample import connected
+from tests.served import served
 
 PAGES = 18  # more than the server has connections to its database
 
 
 @pytest.fixture(scope="module")
 def server():
-    with clone("open_pages") as world:
-        served = Server(world)
-        served.start()
-        yield served
-        served.kill()
+    with served("open_pages") as running:
+        yield running
 
 
 class Tablet:

@@ -7,17 +7,7 @@ import { emptied, rows, told, trouble } from '@/testing/disk'
 import type { Pending, Said } from './store'
 import { useOutbox } from './useOutbox'
 
-vi.mock('@/api/calls', () => ({
-  closeVisit: vi.fn(),
-  correct: vi.fn(),
-  markPhoto: vi.fn(),
-  sendPhoto: vi.fn(),
-  writeCaptureMeans: vi.fn(),
-  writeDips: vi.fn(),
-  writeLine: vi.fn(),
-  writeMeans: vi.fn(),
-  writeStep: vi.fn(),
-}))
+vi.mock('@/api/calls', async () => (await import('@/testing/writes')).writes)
 vi.mock('@/outbox/store', async () => (await import('@/testing/disk')).disk)
 
 const page = { id: 7 } as Schemas['VisitPage']

@@ -10,17 +10,7 @@ import { useBar } from '@/parts/desk/bar'
 import { emptied, rows } from '@/testing/disk'
 import { useWriting, type UseWritingReturn } from './useWriting'
 
-vi.mock('@/api/calls', () => ({
-  closeVisit: vi.fn(),
-  correct: vi.fn(),
-  markPhoto: vi.fn(),
-  sendPhoto: vi.fn(),
-  writeCaptureMeans: vi.fn(),
-  writeDips: vi.fn(),
-  writeLine: vi.fn(),
-  writeMeans: vi.fn(),
-  writeStep: vi.fn(),
-}))
+vi.mock('@/api/calls', async () => (await import('@/testing/writes')).writes)
 vi.mock('@/outbox/store', async () => (await import('@/testing/disk')).disk)
 
 const entry = (group: string) =>
