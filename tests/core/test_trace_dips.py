@@ -41,6 +41,7 @@ def test_three_ordinary_cycles_hold_no_dip_and_their_least_draft_is_that_of_runn
     made = heat_cycles(np.random.default_rng(11), dips=0, told_by="manifold", cycles=3, sigma=1.0)
     found = read(made)
     assert (found.dips, found.runs, found.basis) == ((), 3, "burner")
+    assert found.least is not None
     assert found.least > 0.8 * made.running
 
 
@@ -64,7 +65,15 @@ def test_a_draft_that_turns_round_is_said():
     here = (seconds > at) & (seconds < at + 1)
     values[here] *= -0.4
     assert [dip.reversed for dip in read(made).dips] == [True]
-    assert read(made).least < 0
+    least = read(made).least
+    assert least is not None
+    assert least < 0
+
+
+def test_a_trace_that_never_ran_has_no_least():
+    seconds = np.arange(0, 60, 0.5)
+    found = read_dips({"draft_pa": (seconds, np.zeros_like(seconds))}, "draft_pa", 150.0)
+    assert (found.least, found.dips, found.watched_s) == (None, (), 0.0)
 
 
 def test_marks_tell_when_it_ran_where_nothing_else_does():

@@ -90,6 +90,15 @@ def test_what_is_written_of_a_trace_is_taken_or_refused(tove, visit, recording, 
     assert tove.get(f"visits/{visit}").status_code == 200
 
 
+def test_the_worst_of_what_never_ran_is_refused(tove, visit, recording):
+    key, capture = recording
+    device = Client(headers={"Authorization": f"Bearer {key}"})
+    rest = {"t": [100.0, 160.0], "v": [0.0, 0.0]}
+    device.post("/api/capture/batches", json.dumps({**batch(0), "channels": {"draft_pa": rest}}), "application/json")
+    answer = tove.post(f"captures/{capture}/dips", id=str(uuid.uuid4()), at=NOW, phase="found", quantity="draft_pa")
+    assert (answer.status_code, answer.json()["code"]) == (422, "dips_never_ran")
+
+
 @ON_ONE_WORLD
 @given(data=st.data())
 def test_marks_on_a_photo_are_taken_or_refused(tove, visit, data):

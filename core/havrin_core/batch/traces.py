@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import asdict
-from math import isnan
 from typing import Any
 
 import numpy as np
@@ -131,7 +130,7 @@ def _dips(
         "basis": found.basis,
         "runs": found.runs,
         "watched_s": found.watched_s,
-        "least": None if isnan(found.least) else found.least,
+        "least": found.least,
         "stops_s": list(found.stops),
         "comings": count,
         "gone_after_s": quiet,

@@ -37,10 +37,13 @@ class Dip:
 
 @dataclass(frozen=True, slots=True)
 class DipsRead:
-    """The dips of one channel while it ran, its least value then, for how long it was watched running, and how that is known."""
+    """The dips of one channel while it ran, its least value then, for how long it was watched running, and how that is known.
+
+    ``least`` is None where no sample was taken while it ran.
+    """
 
     dips: tuple[Dip, ...]
-    least: float
+    least: float | None
     watched_s: float
     runs: int
     basis: Basis
@@ -70,9 +73,9 @@ def read_dips(
     inside = np.zeros(len(seconds), dtype=bool)
     for run in ran.runs:
         inside |= (seconds >= run.start_s + (_COMES_UP_S if run.begun else 0.0)) & (seconds <= run.end_s - ran.doubt_s)
-    least = min([_least(values[inside]), *(dip.least for dip in dips)], key=lambda value: (np.isnan(value), value))
+    lows = [*values[inside].tolist(), *(dip.least for dip in dips)]
     watched = sum(run.end_s - run.start_s for run in ran.runs)
-    return DipsRead(dips, least, watched, len(ran.runs), ran.basis)
+    return DipsRead(dips, min(lows, default=None), watched, len(ran.runs), ran.basis)
 
 
 def _while(dip: Dip, run: Run, ran: Running, seconds: Floats, values: Floats, set_point: float) -> Dip | None:
@@ -114,7 +117,7 @@ def _by_itself(seconds: Floats, values: Floats, found: Sequence[Dip], set_point:
     watched = float(edge[1] - edge[0]) - sum(stop.end_s - stop.start_s for stop in stopped)
     starts = tuple(stop.start_s for stop in stopped if stop.start_s > edge[0])
     basis: Basis = "always" if always else "itself"
-    return DipsRead(dips, _least(values[inside]), max(watched, 0.0), 1 + len(starts), basis, starts)
+    return DipsRead(dips, min(values[inside].tolist(), default=None), max(watched, 0.0), 1 + len(starts), basis, starts)
 
 
 def _level(values: Floats, set_point: float) -> float:
@@ -132,10 +135,6 @@ def _is_stop(dip: Dip, seconds: Floats, values: Floats, edge: tuple[float, float
 def _beside(dip: Dip, stop: Dip) -> bool:
     """Tell whether a dip belongs to a stop or to the start after it: on its way, a channel crosses its point more than once."""
     return stop.start_s - _ENDS_S < dip.end_s and dip.start_s < stop.end_s + _ENDS_S
-
-
-def _least(values: Floats) -> float:
-    return float(values.min()) if len(values) else float("nan")
 
 
 def _upright(values: Floats) -> Floats:

@@ -111,6 +111,8 @@ def write_dips(
         raise NotWritable(
             "This channel has no worst value that stands on a tape, or nothing was recorded.", code="dips_empty"
         )
+    if found.read.least is None:
+        raise NotWritable("Nothing was recorded while it ran, so there is no worst value.", code="dips_never_ran")
     stage = found.stage if measurand(worst).staged else None
     said = " ".join([*dips_say(found, quantity, actor.unit_system), *found.said_of_contacts])
     bodies: list[Body] = [

@@ -175,7 +175,7 @@ def dips_out(capture: Capture, quantity: str, set_point: float | None, system: s
     ]
     return DipsOut(
         set_point=_shown(found.point, quantity, system),
-        worst=_shown(read.least, quantity, system) if read.least == read.least else None,
+        worst=None if read.least is None else _shown(read.least, quantity, system),
         dips=rows,
         watched_s=read.watched_s,
         quiet_s=found.quiet_s,
