@@ -22,7 +22,7 @@ class Sender:
 
     def offer(self, channels: dict[str, dict[str, list[float]]]) -> bool:
         """Queue a batch and send what waits; return whether the server records at all."""
-        self.waiting.append({"sequence": self.sequence, "channels": channels})
+        self.waiting.append({"sequence": self.sequence, "channels": channels, "simulated": True})
         self.sequence += 1
         while self.waiting:
             answer = self._post(self.waiting[0])

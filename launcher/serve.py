@@ -96,7 +96,7 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
         for helper in helpers:
             helper.start()
         say(
-            f"\nHavrin serves {address}\nSign in as tove (technician), wenna (supervisor) or odo (office); password: valley-heat\nCtrl-C stops it."
+            f"\nHavrin serves {address}\nSign in as tove (technician), wenna (supervisor), odo (office) or runa (administrator); password: valley-heat\nCtrl-C stops it."
         )
         keep_up([cluster, *servers, *helpers])
     finally:

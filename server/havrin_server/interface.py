@@ -14,11 +14,13 @@ from ninja.security import django_auth
 from havrin_core.errors import BadDocument, CoreError, NotUnderstood, OutOfDomain, UnknownName, WrongDimension
 from havrin_core.wording.phrases import words
 from havrin_server.captures.views import live, logs, photos
-from havrin_server.errors import ServerError
+from havrin_server.errors import NotAllowed, ServerError
 from havrin_server.house import views as house
 from havrin_server.incoming import StrictParser
 from havrin_server.operations import views as operations
-from havrin_server.people import views as people
+from havrin_server.people.audit import record
+from havrin_server.people.models import Person
+from havrin_server.people.views import members, own, session
 from havrin_server.reports.views import checks, papers, records, sites
 from havrin_server.shop import views as shop
 from havrin_server.visits.views import amendments, planning, round, visit
@@ -35,7 +37,9 @@ api = NinjaAPI(
 )
 _SUBJECTS = (
     operations,
-    people,
+    session,
+    own,
+    members,
     round,
     visit,
     amendments,
@@ -74,6 +78,8 @@ def _problem(
 
 @api.exception_handler(ServerError)
 def _server_error(request: HttpRequest, error: ServerError) -> HttpResponse:
+    if isinstance(error, NotAllowed) and isinstance(request.user, Person):
+        record("refused", request.user, f"{request.method} {request.path}: {error.code}")
     return _problem(request, error.status, error.code, error.message, error.details)
 
 

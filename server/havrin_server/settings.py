@@ -28,7 +28,6 @@ ALLOWED_HOSTS = os.environ.get("HAVRIN_HOSTS", "127.0.0.1,localhost").split(",")
 INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
-    "django.contrib.sessions",
     "axes",
     "ninja",
     "havrin_server.people",
@@ -43,11 +42,13 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
+    "havrin_server.people.origin.Origin",
     "havrin_server.page.ContentPolicy",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "havrin_server.people.sessions.SessionLimits",
     "havrin_server.people.formats.FirmFormats",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
 ]
@@ -82,7 +83,18 @@ FILE_UPLOAD_MAX_MEMORY_SIZE = 1024 * 1024  # larger uploads go to disk as they a
 DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 1024 * 1024
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
-SESSION_COOKIE_AGE = 60 * 60 * 24 * 30
+SESSION_ENGINE = "havrin_server.people.session_store"
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 7  # without use; a tablet may lie in a van over the holidays
+SESSION_LONGEST_S = 60 * 60 * 24 * 30  # then the password is asked again, whatever was done
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}", "OPTIONS": options}
+    for name, options in (
+        ("UserAttributeSimilarityValidator", {}),
+        ("MinimumLengthValidator", {"min_length": 10}),
+        ("CommonPasswordValidator", {}),
+        ("NumericPasswordValidator", {}),
+    )
+]
 HTTPS = os.environ.get("HAVRIN_HTTPS") == "1"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
 if HTTPS:  # cookies that no other host and no plain wire can set

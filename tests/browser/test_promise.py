@@ -128,7 +128,7 @@ def test_an_answer_that_says_nothing_of_the_line_keeps_it(sign_in, status):
 def test_a_session_that_ended_is_asked_for_over_the_page(server, sign_in):
     page = at_visit(sign_in)
     with connected(server.more["HAVRIN_DB_NAME"]) as connection:
-        connection.execute("DELETE FROM django_session")
+        connection.execute("DELETE FROM people_opensession")
     enter(page, "note the session was over")
     over = page.get_by_role("dialog", name="Sign in again")
     expect(over).to_contain_text("1 entry has not reached the server")

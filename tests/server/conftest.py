@@ -65,6 +65,12 @@ class Caller:
     def put(self, path, **body):
         return self.http.put(f"/api/{path}", json.dumps(body), content_type="application/json")
 
+    def patch(self, path, **body):
+        return self.http.patch(f"/api/{path}", json.dumps(body), content_type="application/json")
+
+    def delete(self, path):
+        return self.http.delete(f"/api/{path}")
+
     def upload(self, path, file, **fields):
         return self.http.post(f"/api/{path}", {"file": file, **fields})
 
@@ -91,6 +97,11 @@ def wenna(world):
 @pytest.fixture
 def odo(world):
     return Caller("odo")
+
+
+@pytest.fixture
+def runa(world):
+    return Caller("runa")
 
 
 @pytest.fixture

@@ -13,16 +13,19 @@ from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
 from django.test import Client
+from django.utils.timezone import now
 
+from havrin_server.people.members import invite
 from havrin_server.people.models import Firm, Person
 from havrin_server.visits.models import Visit
 from tests.server.conftest import NOW, Caller
 from tests.server.test_photos import picture
 
-TECHNICIAN, SUPERVISOR, OFFICE = "technician", "supervisor", "office"
-ANYBODY = frozenset({TECHNICIAN, SUPERVISOR, OFFICE})
-FIELD = frozenset({TECHNICIAN, SUPERVISOR})
-BOSS = frozenset({SUPERVISOR})
+TECHNICIAN, SUPERVISOR, OFFICE, ADMINISTRATOR = "technician", "supervisor", "office", "administrator"
+ANYBODY = frozenset({TECHNICIAN, SUPERVISOR, OFFICE, ADMINISTRATOR})
+FIELD = frozenset({TECHNICIAN, SUPERVISOR, ADMINISTRATOR})
+BOSS = frozenset({SUPERVISOR, ADMINISTRATOR})
+KEEPER = frozenset({ADMINISTRATOR})
 OPEN, OWN = "open", "own"  # to strangers; to whoever is signed in, about nobody else
 
 CALLS = {
@@ -32,7 +35,23 @@ CALLS = {
     "GET /session": OWN,
     "DELETE /session": OWN,
     "PATCH /session": OWN,
+    "PUT /session/password": OWN,
+    "GET /session/all": OWN,
+    "DELETE /session/all": OWN,
+    "DELETE /session/all/{session_id}": OWN,
+    "POST /session/code": OWN,
+    "PUT /session/code": OWN,
+    "POST /session/code/remove": OWN,
     "PUT /firm/formats": BOSS,
+    "PUT /firm/codes-required": KEEPER,
+    "GET /people": BOSS,
+    "POST /people/invitations": KEEPER,
+    "DELETE /people/invitations/{invitation_id}": KEEPER,
+    "POST /people/{person_id}/reset": KEEPER,
+    "PATCH /people/{person_id}": KEEPER,
+    "GET /invitations/{token}": OPEN,
+    "POST /invitations/{token}": OPEN,
+    "GET /audit": BOSS,
     "GET /round": ANYBODY,
     "GET /visits/{visit_id}": ANYBODY,
     "GET /visits/{visit_id}/arrival": ANYBODY,
@@ -55,6 +74,7 @@ CALLS = {
     "POST /units/{unit_id}/visits": ANYBODY,
     "POST /capture/batches": "device",
     "POST /instruments/{instrument_id}/key": BOSS,
+    "DELETE /instruments/{instrument_id}/key": BOSS,
     "GET /visits/{visit_id}/captures": ANYBODY,
     "POST /visits/{visit_id}/captures": FIELD,
     "POST /visits/{visit_id}/captures/csv": FIELD,
@@ -118,7 +138,18 @@ PUBLISHED = {
     for path, calls in API["paths"].items()
     for method, call in calls.items()
 }
-OWN_BY_ID = ("visit_id", "unit_id", "site_id", "instrument_id", "capture_id", "log_id", "photo_id", "link_id")
+OWN_BY_ID = (
+    "visit_id",
+    "unit_id",
+    "site_id",
+    "instrument_id",
+    "capture_id",
+    "log_id",
+    "photo_id",
+    "link_id",
+    "person_id",
+    "invitation_id",
+)
 
 
 def test_every_call_has_its_row():
@@ -158,13 +189,14 @@ def person(role, firm):
 def everybody(world):
     firm, other = Firm.objects.get(), Firm.objects.create(name="Another firm")
     own = {role: person(role, firm) for role in ANYBODY}
-    return own, person(SUPERVISOR, other), person(TECHNICIAN, None)
+    return own, person(ADMINISTRATOR, other), person(TECHNICIAN, None)
 
 
 @pytest.fixture
 def things(wenna, visit):
     """Something of each sort, all of one firm."""
     there = Visit.objects.get(pk=visit)
+    firm = there.unit.site.firm
     instruments = wenna.get(f"visits/{visit}").json()["instruments"]
     capture = wenna.post(f"visits/{visit}/captures", instruments=[instruments[0]["id"]], stage="").json()
     photo = wenna.photo(visit, SimpleUploadedFile("a.jpg", picture())).json()["photos"][0]
@@ -186,6 +218,11 @@ def things(wenna, visit):
         "key": there.unit.model.key,
         "kind": "customer",
         "token": "no-such-token",
+        "session_id": uuid.uuid4(),
+        "person_id": Person.objects.get(username="odo").pk,
+        "invitation_id": invite(firm, username="new", first_name="N", last_name="", role=OFFICE, by=None, now=now())[
+            0
+        ].pk,
         "head": "0" * 64,
     }
 

@@ -78,7 +78,7 @@ def test_it_takes_no_wall_down(application, deed):
 def test_it_reads_and_writes_what_the_work_needs(application):
     assert application.execute("SELECT count(*) FROM visits_tapeentry").fetchone()[0] > 100
     application.execute("UPDATE people_person SET unit_system = unit_system")
-    application.execute("DELETE FROM django_session")
+    application.execute("DELETE FROM people_opensession")
 
 
 def test_a_call_that_hangs_ends(application):
@@ -89,7 +89,7 @@ def test_a_call_that_hangs_ends(application):
 @pytest.mark.parametrize(
     "asked",
     [
-        "SELECT * FROM django_session",
+        "SELECT * FROM people_opensession",
         "SELECT password FROM people_person",
         "SELECT * FROM captures_devicekey",
         "SELECT * FROM reports_sharelink",

@@ -6,11 +6,12 @@ written by hand, for the model layer takes longer to write them than PostgreSQL 
 
 import json
 from dataclasses import dataclass, fields
-from datetime import datetime
+from datetime import datetime, timedelta
 from typing import Any
 from uuid import UUID
 
 from django.db import connection, transaction
+from django.db.models import Q
 
 from havrin_core.errors import BadDocument
 from havrin_core.phrases import phrase
@@ -19,23 +20,27 @@ from havrin_core.traces.samples import checked, pack
 from havrin_core.vocabulary.channels import channel_name
 from havrin_server.captures.live import hash_of
 from havrin_server.captures.models import DeviceKey
-from havrin_server.errors import NotFound
+from havrin_server.errors import NotAllowed, NotFound
 
 CHANNEL = "havrin_capture"
 _NOTIFY_BYTES = 7000  # PostgreSQL carries a little less than 8000 in one notice
 CLOCK_JUMP_S = 2.0
 LONGEST_WAY_S = 24 * 3600.0  # how long a sample may wait on a device before it is sent
 FASTEST_HZ = 200.0
+_USE_NOTED_EVERY = timedelta(minutes=1)
 _MISSING_MOST = 50  # of these a device is asked for again
 
 _RECORDER = """
-SELECT r.id, r.clock_offset_s, r.clock_error_s, r.last_sequence, r.missing, r.problems, r.instrument_id, r.capture_id, c.started_at, c.visit_id, u.label
+SELECT r.id, k.id, k.used_at, f.sample_world, r.clock_offset_s, r.clock_error_s, r.last_sequence, r.missing, r.problems, r.instrument_id, r.capture_id, c.started_at, c.visit_id, u.label
 FROM captures_devicekey k
 JOIN captures_recorder r ON r.instrument_id = k.instrument_id
 JOIN captures_capture c ON c.id = r.capture_id
 JOIN visits_visit v ON v.id = c.visit_id
 JOIN units_unit u ON u.id = v.unit_id
-WHERE k.key_hash = %s AND c.ended_at IS NULL
+JOIN instruments_instrument i ON i.id = k.instrument_id
+JOIN people_firm f ON f.id = i.firm_id
+LEFT JOIN people_person p ON p.id = k.made_by_id
+WHERE k.key_hash = %s AND c.ended_at IS NULL AND v.closed_at IS NULL AND (p.id IS NULL OR p.is_active)
 ORDER BY c.started_at DESC LIMIT 1 FOR UPDATE OF r
 """
 _BLOCK = """
@@ -43,7 +48,7 @@ INSERT INTO captures_sampleblock (recorder_id, quantity, sequence, first_ms, las
 VALUES (%s, %s, %s, %s, %s, %s, %s) ON CONFLICT DO NOTHING
 """
 _HEARD = """
-UPDATE captures_recorder SET heard_at = %s, clock_offset_s = %s, clock_error_s = %s, problems = %s, last_sequence = %s, missing = %s WHERE id = %s;
+UPDATE captures_recorder SET heard_at = %s, simulated = simulated OR %s, clock_offset_s = %s, clock_error_s = %s, problems = %s, last_sequence = %s, missing = %s WHERE id = %s;
 SELECT pg_notify(%s, %s)
 """
 
@@ -55,6 +60,7 @@ class Batch:
     device_time_s: float
     sequence: int
     channels: dict[str, tuple[Any, Any]]
+    simulated: bool = False  # a stand-in made it up
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +79,9 @@ class _Recorder:
     """The row of the recorder that a batch belongs to, with its capture, visit and unit; columns as in _RECORDER."""
 
     id: int
+    key: int
+    key_used_at: datetime | None
+    sample_world: bool
     clock_offset_s: float | None
     clock_error_s: float
     last_sequence: int | None
@@ -90,11 +99,13 @@ def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
     """Store a batch on the capture that the instrument of ``key`` records on, and tell every open page.
 
     Sent twice, it is stored once. Raises NotFound (no instrument has the key), BadDocument (a channel that cannot
-    be), UnknownName (a quantity).
+    be), UnknownName (a quantity), NotAllowed (made up, for a real firm).
     """
     recorder = _recorder(key)
     if recorder is None:
         return Taken(recording=False, stored=False, missing=())
+    if batch.simulated and not recorder.sample_world:
+        raise NotAllowed("Made-up samples are taken in the sample world alone.", code="simulated_samples")
     before = recorder.clock_offset_s
     recorder.clock_offset_s, problem = _clock(before, batch, now)
     if before is not None and not problem:
@@ -113,7 +124,7 @@ def take_batch(key: str, batch: Batch, now: datetime) -> Taken:
     if problem and problem not in recorder.problems:
         recorder.problems.append(problem)
     _count(recorder, batch.sequence)
-    _store(recorder, rows, _notice(recorder, batch.sequence, sent), now)
+    _store(recorder, rows, _notice(recorder, batch.sequence, sent), now, batch.simulated)
     return Taken(True, True, tuple(recorder.missing), problem, recorder.unit)
 
 
@@ -123,7 +134,7 @@ def _recorder(key: str) -> _Recorder | None:
         cursor.execute(_RECORDER, [hash_of(key)])
         row = cursor.fetchone()
     if row is None:
-        if not DeviceKey.objects.filter(key_hash=hash_of(key)).exists():
+        if not DeviceKey.objects.filter(Q(made_by=None) | Q(made_by__is_active=True), key_hash=hash_of(key)).exists():
             raise NotFound("No instrument has this key.")
         return None
     columns: dict[str, Any] = dict(zip((field.name for field in fields(_Recorder)), row, strict=True))
@@ -133,9 +144,10 @@ def _recorder(key: str) -> _Recorder | None:
     return _Recorder(**columns)
 
 
-def _store(recorder: _Recorder, rows: list[tuple[Any, ...]], notice: str, now: datetime) -> None:
+def _store(recorder: _Recorder, rows: list[tuple[Any, ...]], notice: str, now: datetime, simulated: bool) -> None:
     heard = (
         now,
+        simulated,
         recorder.clock_offset_s,
         recorder.clock_error_s,
         json.dumps(recorder.problems),
@@ -145,6 +157,8 @@ def _store(recorder: _Recorder, rows: list[tuple[Any, ...]], notice: str, now: d
     with connection.cursor() as cursor:
         cursor.executemany(_BLOCK, rows)
         cursor.execute(_HEARD, [*heard, recorder.id, CHANNEL, notice])
+        if recorder.key_used_at is None or now - recorder.key_used_at >= _USE_NOTED_EVERY:
+            cursor.execute("UPDATE captures_devicekey SET used_at = %s WHERE id = %s", [now, recorder.key])
 
 
 def _clock(before: float | None, batch: Batch, now: datetime) -> tuple[float, str]:

@@ -16,6 +16,7 @@ from havrin_core.traces.series import Channels, Floats, Series
 from havrin_server.captures.models import Capture, DeviceKey, Recorder, SampleBlock
 from havrin_server.errors import NotFound, NotWritable, VisitClosed
 from havrin_server.instruments.models import Instrument
+from havrin_server.people.audit import record
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.visits.models import Visit
@@ -24,11 +25,27 @@ from havrin_server.visits.queries import find_visit
 _MOST_EVEN = 1_000_000  # points of a trace on one even clock: of a recording of days they lie further apart
 
 
-def make_key(instrument: Instrument, now: datetime) -> str:
-    """Return a new key for the instrument's program; the one before stops working. It is shown once, never again."""
+@transaction.atomic
+def make_key(instrument: Instrument, now: datetime, *, actor: Person | None = None) -> str:
+    """Return a new key for the instrument's program; the one before stops working. It is shown once, never again.
+
+    ``actor`` is None for a command. Raises NotAllowed.
+    """
+    if actor is not None:
+        require(actor, "shop.write")
     key = secrets.token_urlsafe(24)
-    DeviceKey.objects.update_or_create(instrument=instrument, defaults={"key_hash": hash_of(key), "made_at": now})
+    made = {"key_hash": hash_of(key), "made_at": now, "made_by": actor, "used_at": None}
+    DeviceKey.objects.update_or_create(instrument=instrument, defaults=made)
+    record("key_made", actor, instrument.name, name="command line", firm=instrument.firm)
     return key
+
+
+@transaction.atomic
+def revoke_key(instrument: Instrument, *, actor: Person) -> None:
+    """Take the key of the instrument's program back; where there is none that is harmless. Raises NotAllowed."""
+    require(actor, "shop.write")
+    if DeviceKey.objects.filter(instrument=instrument).delete()[0]:
+        record("key_revoked", actor, instrument.name)
 
 
 @transaction.atomic

@@ -58,11 +58,13 @@ class Photo(models.Model):
 
 
 class DeviceKey(models.Model):
-    """The key with which an instrument's own program sends samples; only its hash is kept."""
+    """The key with which an instrument's own program sends samples; only its hash is kept. It ends with its maker."""
 
     instrument = models.OneToOneField(Instrument, on_delete=models.CASCADE, related_name="device_key")
     key_hash = models.CharField(max_length=64, unique=True)
     made_at = models.DateTimeField()
+    made_by = models.ForeignKey(Person, on_delete=models.PROTECT, null=True)  # None: by a command
+    used_at = models.DateTimeField(null=True)  # to the minute
 
 
 class Capture(models.Model):
@@ -86,6 +88,7 @@ class Recorder(models.Model):
     clock_error_s = models.FloatField(default=0.05)  # how far samples may have been set too late against the server's
     heard_at = models.DateTimeField(null=True)
     last_sequence = models.PositiveIntegerField(null=True)
+    simulated = models.BooleanField(default=False)  # samples of a stand-in: made up
     missing: Any = models.JSONField(default=list)  # numbers of batches that never came
     problems: Any = models.JSONField(default=list)
 

@@ -14,6 +14,7 @@ from havrin_core.standing.model import Assessment
 from havrin_core.wording.closing import remark_words
 from havrin_core.wording.missing import missing_text
 from havrin_core.wording.reasons import reason_words
+from havrin_server.people.audit import record
 from havrin_server.people.models import Firm, Person
 from havrin_server.people.permissions import require
 from havrin_server.versions.models import Sort
@@ -104,4 +105,5 @@ def keep_rules(given: Mapping[str, Any], *, actor: Person, now: datetime, reason
     before, after = asdict(actor.firm.rules()), asdict(rules)
     keep_change(actor.firm.pk, Sort.RULES, HOUSE_RULES, before, after, now=now, author=actor, reason=reason)
     Firm.objects.filter(pk=actor.own_firm_id).update(house_rules=after)
+    record("house_rules_written", actor, reason)
     return rules

@@ -16,11 +16,12 @@ GRANT SELECT, INSERT, UPDATE, DELETE ON ALL TABLES IN SCHEMA public TO havrin_ap
 GRANT USAGE, SELECT ON ALL SEQUENCES IN SCHEMA public TO havrin_app;
 
 -- Evidence is added to.
-REVOKE UPDATE, DELETE ON visits_tapeentry, visits_amendment, versions_version, reports_paper FROM havrin_app;
+REVOKE UPDATE, DELETE ON visits_tapeentry, visits_amendment, versions_version, reports_paper, people_auditrecord
+    FROM havrin_app;
 REVOKE DELETE ON visits_visit FROM havrin_app;
 -- What the tables are is the owner's.
 REVOKE INSERT, UPDATE, DELETE ON django_migrations, django_content_type, auth_permission FROM havrin_app;
 
 GRANT SELECT ON ALL TABLES IN SCHEMA public TO havrin_read;
-REVOKE SELECT ON django_session, captures_devicekey, reports_sharelink, people_person FROM havrin_read;
+REVOKE SELECT ON people_opensession, people_invitation, captures_devicekey, reports_sharelink, people_person FROM havrin_read;
 GRANT SELECT (id, username, first_name, last_name, role, firm_id, is_active, unit_system) ON people_person TO havrin_read;

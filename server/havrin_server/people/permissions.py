@@ -1,18 +1,26 @@
 """Who may do what: one table, asked on every call. No person means refused."""
 
 from havrin_server.errors import NotAllowed
+from havrin_server.people.codes import must_set_code
 from havrin_server.people.models import Person, Role
 
+_EVERYBODY = frozenset(Role.values)
+# In a firm of one the same person does everything: an administrator may what a supervisor may, and keeps the people.
+_DECIDES = frozenset({Role.SUPERVISOR, Role.ADMINISTRATOR})
+_FIELD = _DECIDES | {Role.TECHNICIAN}
 _ALLOWED: dict[str, frozenset[str]] = {
-    "read": frozenset(Role.values),
-    "visit.write": frozenset({Role.TECHNICIAN, Role.SUPERVISOR}),
-    "visit.close": frozenset({Role.TECHNICIAN, Role.SUPERVISOR}),
-    "visit.plan": frozenset(Role.values),
-    "standing.override": frozenset({Role.SUPERVISOR}),
-    "entry.set_aside": frozenset({Role.SUPERVISOR}),
-    "shop.write": frozenset({Role.SUPERVISOR}),
-    "house.write": frozenset({Role.SUPERVISOR}),
-    "share": frozenset(Role.values),
+    "read": _EVERYBODY,
+    "visit.write": _FIELD,
+    "visit.close": _FIELD,
+    "visit.plan": _EVERYBODY,
+    "standing.override": _DECIDES,
+    "entry.set_aside": _DECIDES,
+    "shop.write": _DECIDES,
+    "house.write": _DECIDES,
+    "share": _EVERYBODY,
+    "people.read": _DECIDES,
+    "people.write": frozenset({Role.ADMINISTRATOR}),
+    "audit.read": _DECIDES,
 }
 _REFUSALS = {
     "visit.write": "The office reads tapes and does not write on them.",
@@ -21,16 +29,22 @@ _REFUSALS = {
     "shop.write": "Only a supervisor changes what is kept in the shop.",
     "house.write": "Only a supervisor sets the house rules.",
     "standing.override": "Only a supervisor may set a milder standing.",
+    "people.read": "Only supervisors and administrators see who belongs to the firm.",
+    "people.write": "Only an administrator changes who belongs to the firm.",
+    "audit.read": "Only supervisors and administrators read the audit log.",
 }
 
 
 def allows(person: Person, action: str) -> bool:
-    """Tell whether ``person`` belongs to a firm and the role covers ``action``."""
+    """Tell whether ``person`` belongs to a firm, has a one-time code if the firm asks for one, and the role covers ``action``."""
     known = person.is_authenticated and person.is_active and person.firm_id is not None
-    return known and person.role in _ALLOWED[action]
+    return known and not must_set_code(person) and person.role in _ALLOWED[action]
 
 
 def require(person: Person, action: str) -> None:
-    """Raise NotAllowed unless ``person`` belongs to a firm and the role covers ``action``."""
-    if not allows(person, action):
-        raise NotAllowed(_REFUSALS.get(action, "Sign in as somebody of the firm first."))
+    """Raise NotAllowed unless ``person`` may do ``action``."""
+    if allows(person, action):
+        return
+    if person.is_authenticated and must_set_code(person):
+        raise NotAllowed("Your firm asks for a one-time code: set it up on your own page first.", code="code_required")
+    raise NotAllowed(_REFUSALS.get(action, "Sign in as somebody of the firm first."))

@@ -97,7 +97,7 @@ def preview(visit: Visit, kind: Previewed, person: Person, address: str) -> str:
 def _html(template: str, context: dict[str, Any], site: Site) -> str:
     """Return the paper before it is set; its days and times are those of the place."""
     with timezone.override(site.zoneinfo()):
-        return render_to_string(f"reports/{template}.html", context)
+        return render_to_string(f"reports/{template}.html", {**context, "sample_world": site.firm.sample_world})
 
 
 def _pdf(template: str, context: dict[str, Any], site: Site) -> bytes:

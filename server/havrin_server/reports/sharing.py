@@ -8,6 +8,7 @@ from django.db import transaction
 from django.db.models import F, QuerySet
 
 from havrin_server.errors import NotFound, NotWritable
+from havrin_server.people.audit import record
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.reports.models import ShareLink
@@ -27,6 +28,7 @@ def share(unit: Unit, days: int, *, actor: Person, now: datetime) -> ShareLink:
     require(actor, "share")
     if not 1 <= days <= LONGEST_DAYS:
         raise NotWritable(f"A link lasts 1 to {LONGEST_DAYS} days.", code="link_days")
+    record("link_made", actor, f"{unit.label}, {days} days")
     return ShareLink.objects.create(
         id=uuid.uuid4(), unit=unit, made_by=actor, made_at=now, expires_at=now + timedelta(days=days)
     )
@@ -42,6 +44,7 @@ def revoke(link_id: uuid.UUID, *, actor: Person, now: datetime) -> ShareLink:
     if link.revoked_at is None:
         link.revoked_at = now
         link.save(update_fields=["revoked_at"])
+        record("link_revoked", actor, link.unit.label)
     return link
 
 
@@ -51,12 +54,12 @@ def token_of(link: ShareLink) -> str:
 
 
 def opened(token: str, now: datetime) -> ShareLink:
-    """Return the link that ``token`` opens. Raises NotFound for one that is forged, expired or taken back: one answer for all."""
+    """Return the link that ``token`` opens. Raises NotFound for one that is forged, expired, taken back, or made by somebody who has left: one answer for all."""
     try:
         key = uuid.UUID(signing.Signer(salt=_SALT).unsign(token))
     except (signing.BadSignature, ValueError):
         raise NotFound(_GONE) from None
-    rows = ShareLink.objects.filter(pk=key, revoked_at=None, expires_at__gt=now)
+    rows = ShareLink.objects.filter(pk=key, revoked_at=None, expires_at__gt=now, made_by__is_active=True)
     link = rows.select_related("unit__site__firm", "unit__model", "made_by").first()
     if link is None:
         raise NotFound(_GONE)

@@ -22,6 +22,7 @@ from havrin_core.tape.visit import VisitTape
 from havrin_core.walks.documents import walk_from_dict
 from havrin_core.walks.model import Walk
 from havrin_server.errors import NotFound, NotWritable
+from havrin_server.people.audit import record
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.shop.library import whole_library
@@ -143,6 +144,7 @@ def keep_document(sort: str, document: Any, *, actor: Person, now: datetime, rea
         key=key,
         defaults={"document": document, "changed_at": now, "changed_by": actor},
     )
+    record("shop_written", actor, f"{sort} {key}: {reason}".removesuffix(": "))
 
 
 def _check_between(unit: Unit) -> None:

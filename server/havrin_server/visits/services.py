@@ -24,6 +24,7 @@ from havrin_core.wording.phrases import words
 from havrin_server.errors import CannotClose, NotFound, NotWritable, VisitClosed, VisitMoved
 from havrin_server.instruments.models import Instrument
 from havrin_server.instruments.queries import find_instrument, in_hand
+from havrin_server.people.audit import record
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.versions.models import Sort
@@ -147,6 +148,7 @@ def correct_entry(command: CorrectEntry, *, actor: Person, now: datetime) -> Vis
     said = body_of(target.kind, target.data, target.schema)
     if isinstance(said, Said) and said.what == UNREADABLE:
         require(actor, "entry.set_aside")
+        record("set_aside", actor, f"visit {visit.pk}, entry {target.pk}: {command.why.strip()}")
     if command.text is None and not command.why.strip():
         _must_say_why(said)
     replacement, phase = _replacement(visit, target, command.text, actor)
@@ -338,6 +340,7 @@ def entitled(body: Body, actor: Person) -> Body:
     """Return ``body`` with the right it takes. Raises NotAllowed (a milder standing is a supervisor's)."""
     if isinstance(body, Said) and body.what == "override":
         require(actor, "standing.override")
+        record("overridden", actor, body.text)
         return replace(body, by_supervisor=True)
     if isinstance(body, Correction) and body.replacement is not None:
         entitled(body.replacement, actor)  # an override by way of a correction needs the same right

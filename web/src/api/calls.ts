@@ -25,6 +25,10 @@ export const keys = {
   sealed: (head: string) => ['sealed', head] as const,
   house: ['house-rules'] as const,
   words: (id: number) => ['visit', id, 'words'] as const,
+  people: ['people'] as const,
+  audit: (action: string, before: number | null) => ['people', 'audit', action, before] as const,
+  sessions: ['sessions'] as const,
+  invitation: (token: string) => ['invitation', token] as const,
   documents: (sort: string) => ['shop', sort] as const,
 }
 
@@ -32,14 +36,6 @@ const READ_BACK_MS = 5000
 const visitPath = (visit_id: number) => ({ params: { path: { visit_id } } })
 const logPath = (log_id: string) => ({ params: { path: { log_id } } })
 
-export const getMe = () => call<Schemas['Me']>(http.GET('/api/session'))
-export const signIn = (body: Schemas['SignIn']) =>
-  call<Schemas['Me']>(http.POST('/api/session', { body }))
-export const signOut = () => call<unknown>(http.DELETE('/api/session'))
-export const prefer = (body: Schemas['Preferences']) =>
-  call<Schemas['Me']>(http.PATCH('/api/session', { body }))
-export const writeFormats = (body: Schemas['FormatsIn']) =>
-  call<Schemas['Me']>(http.PUT('/api/firm/formats', { body }))
 export const getRound = () => call<Schemas['Round']>(http.GET('/api/round'))
 export const getSite = (id: number) =>
   call<Schemas['SiteOut']>(http.GET('/api/sites/{site_id}', { params: { path: { site_id: id } } }))

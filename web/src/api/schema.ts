@@ -55,25 +55,25 @@ export interface paths {
          * Who
          * @description Return who is signed in.
          */
-        get: operations["havrin_server_people_views_who"];
+        get: operations["havrin_server_people_views_session_who"];
         put?: never;
         /**
          * Sign In
-         * @description Sign in with name and password.
+         * @description Sign in with name and password, and with a one-time code where one is set up.
          */
-        post: operations["havrin_server_people_views_sign_in"];
+        post: operations["havrin_server_people_views_session_sign_in"];
         /**
          * Sign Out
          * @description Sign out.
          */
-        delete: operations["havrin_server_people_views_sign_out"];
+        delete: operations["havrin_server_people_views_session_sign_out"];
         options?: never;
         head?: never;
         /**
          * Prefer
          * @description Choose the units that are shown.
          */
-        patch: operations["havrin_server_people_views_prefer"];
+        patch: operations["havrin_server_people_views_session_prefer"];
         trace?: never;
     };
     "/api/firm/formats": {
@@ -88,7 +88,279 @@ export interface paths {
          * Write Formats
          * @description Set how the firm writes days, clock and numbers, on the page and on paper from now on.
          */
-        put: operations["havrin_server_people_views_write_formats"];
+        put: operations["havrin_server_people_views_session_write_formats"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Write Password
+         * @description Choose another password; every other session of this person ends.
+         */
+        put: operations["havrin_server_people_views_own_write_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/all": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * All Sessions
+         * @description Return where this person is signed in.
+         */
+        get: operations["havrin_server_people_views_own_all_sessions"];
+        put?: never;
+        post?: never;
+        /**
+         * End Others
+         * @description Sign this person out everywhere else.
+         */
+        delete: operations["havrin_server_people_views_own_end_others"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/all/{session_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * End One
+         * @description Sign this person out in one other place.
+         */
+        delete: operations["havrin_server_people_views_own_end_one"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Confirm Code
+         * @description Ask for one-time codes from now on: the first of them, and the password, prove that the app has the secret.
+         */
+        put: operations["havrin_server_people_views_own_confirm_code"];
+        /**
+         * Begin Code
+         * @description Return a new secret for the person's app; it counts once a code of it was given back.
+         */
+        post: operations["havrin_server_people_views_own_begin_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/code/remove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Code
+         * @description Ask for no one-time codes any more.
+         */
+        post: operations["havrin_server_people_views_own_remove_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * People
+         * @description Return who belongs to the firm, and the links that are open.
+         */
+        get: operations["havrin_server_people_views_members_people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description Invite somebody; the link is answered this once and kept nowhere.
+         */
+        post: operations["havrin_server_people_views_members_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Revoke
+         * @description Take a link back.
+         */
+        delete: operations["havrin_server_people_views_members_revoke"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}/reset": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Reset
+         * @description Return a link by which a person chooses a new password; it is answered this once and kept nowhere.
+         */
+        post: operations["havrin_server_people_views_members_reset"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/people/{person_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        /**
+         * Change
+         * @description Give a person another role, or end or renew their place in the firm.
+         */
+        patch: operations["havrin_server_people_views_members_change"];
+        trace?: never;
+    };
+    "/api/firm/codes-required": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Require Codes
+         * @description Set whether supervisors and administrators need a one-time code to sign in.
+         */
+        put: operations["havrin_server_people_views_members_require_codes"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invitations/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Opened
+         * @description Return whom a link lets in.
+         */
+        get: operations["havrin_server_people_views_members_opened"];
+        put?: never;
+        /**
+         * Accept
+         * @description Choose a password by a link, and be signed in.
+         */
+        post: operations["havrin_server_people_views_members_accept"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/audit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Audit Log
+         * @description Return the newest records of the audit log, before the one of that number.
+         */
+        get: operations["havrin_server_people_views_members_audit_log"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -527,10 +799,14 @@ export interface paths {
         put?: never;
         /**
          * Make Key
-         * @description Make a new key for an instrument's program; supervisors only.
+         * @description Make a new key for an instrument's program.
          */
         post: operations["havrin_server_captures_views_live_make_key"];
-        delete?: never;
+        /**
+         * Revoke Key
+         * @description Take the key of an instrument's program back.
+         */
+        delete: operations["havrin_server_captures_views_live_revoke_key"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1580,10 +1856,15 @@ export interface components {
             name: string;
             /** Username */
             username: string;
-            /** Role */
-            role: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "technician" | "supervisor" | "office" | "administrator";
             /** Firm */
             firm: string;
+            /** Sample World */
+            sample_world: boolean;
             /** Zone */
             zone: string;
             /**
@@ -1594,16 +1875,29 @@ export interface components {
             formats: components["schemas"]["FormatsOut"];
             /** Writes Formats */
             writes_formats: boolean;
+            /** Writes Visits */
+            writes_visits: boolean;
+            /** Sees People */
+            sees_people: boolean;
+            /** Has Code */
+            has_code: boolean;
+            /** Must Set Code */
+            must_set_code: boolean;
         };
         /**
          * SignIn
-         * @description Name and password.
+         * @description Name and password, and the one-time code where one is set up.
          */
         SignIn: {
             /** Username */
             username: string;
             /** Password */
             password: string;
+            /**
+             * Code
+             * @default
+             */
+            code: string;
         };
         /**
          * Preferences
@@ -1636,6 +1930,240 @@ export interface components {
              * @enum {string}
              */
             decimal: "point" | "comma";
+        };
+        /**
+         * PasswordIn
+         * @description Another password for oneself.
+         */
+        PasswordIn: {
+            /** Old */
+            old: string;
+            /** New */
+            new: string;
+        };
+        /**
+         * SessionOut
+         * @description Where somebody is signed in.
+         */
+        SessionOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Began At */
+            began_at: string | null;
+            /** Used At */
+            used_at: string | null;
+            /** Address */
+            address: string;
+            /** Device */
+            device: string;
+            /** Here */
+            here: boolean;
+        };
+        /**
+         * CodeSetUp
+         * @description What an app needs for one-time codes: the secret, base 32, and its QR code as the address of a picture.
+         */
+        CodeSetUp: {
+            /** Secret */
+            secret: string;
+            /** Picture */
+            picture: string;
+        };
+        /**
+         * CodeIn
+         * @description The first code of an app, and the password.
+         */
+        CodeIn: {
+            /** Code */
+            code: string;
+            /** Password */
+            password: string;
+        };
+        /**
+         * PasswordKept
+         * @description The password that one has, to show that it is oneself.
+         */
+        PasswordKept: {
+            /** Password */
+            password: string;
+        };
+        /**
+         * InvitationOut
+         * @description A link that still lets somebody in; the link itself is kept nowhere.
+         */
+        InvitationOut: {
+            /** Id */
+            id: number;
+            /** Username */
+            username: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "technician" | "supervisor" | "office" | "administrator";
+            /**
+             * Made At
+             * Format: date-time
+             */
+            made_at: string;
+            /**
+             * Expires At
+             * Format: date-time
+             */
+            expires_at: string;
+            /** By */
+            by: string;
+            /** Again */
+            again: boolean;
+        };
+        /**
+         * MemberOut
+         * @description Somebody of the firm.
+         */
+        MemberOut: {
+            /** Id */
+            id: number;
+            /** Username */
+            username: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "technician" | "supervisor" | "office" | "administrator";
+            /** Is Active */
+            is_active: boolean;
+            /** Last Login */
+            last_login: string | null;
+            /** Has Code */
+            has_code: boolean;
+            /** Decides */
+            decides: boolean;
+        };
+        /**
+         * MembersOut
+         * @description Everybody of the firm.
+         */
+        MembersOut: {
+            /** People */
+            people: components["schemas"]["MemberOut"][];
+            /** Invitations */
+            invitations: components["schemas"]["InvitationOut"][];
+            /** Codes Required */
+            codes_required: boolean;
+            /** May Write */
+            may_write: boolean;
+        };
+        /**
+         * InvitedOut
+         * @description A link just made.
+         */
+        InvitedOut: {
+            invitation: components["schemas"]["InvitationOut"];
+            /** Link */
+            link: string;
+        };
+        /**
+         * InvitationIn
+         * @description Somebody who is to join.
+         */
+        InvitationIn: {
+            /** Username */
+            username: string;
+            /** First Name */
+            first_name: string;
+            /**
+             * Last Name
+             * @default
+             */
+            last_name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "technician" | "supervisor" | "office" | "administrator";
+        };
+        /**
+         * MemberIn
+         * @description What is to change about a person.
+         */
+        MemberIn: {
+            /** Role */
+            role?: ("technician" | "supervisor" | "office" | "administrator") | null;
+            /** Active */
+            active?: boolean | null;
+        };
+        /**
+         * CodesRequiredIn
+         * @description Whether those who decide need a one-time code.
+         */
+        CodesRequiredIn: {
+            /** Required */
+            required: boolean;
+        };
+        /**
+         * OpenedOut
+         * @description Whom a link lets in.
+         */
+        OpenedOut: {
+            /** Firm */
+            firm: string;
+            /** Username */
+            username: string;
+            /** First Name */
+            first_name: string;
+            /** Again */
+            again: boolean;
+        };
+        /**
+         * NewPassword
+         * @description The password that somebody invited chooses.
+         */
+        NewPassword: {
+            /** Password */
+            password: string;
+        };
+        /**
+         * AuditOut
+         * @description A page of the audit log, newest first.
+         */
+        AuditOut: {
+            /** Rows */
+            rows: components["schemas"]["AuditRow"][];
+            /** More */
+            more: boolean;
+            /** Actions */
+            actions: ("sign_in" | "sign_in_refused" | "sign_out" | "sessions_ended" | "password_changed" | "code_set" | "code_removed" | "codes_required" | "invited" | "reset_begun" | "invitation_used" | "invitation_revoked" | "person_changed" | "formats_changed" | "shop_written" | "house_rules_written" | "key_made" | "key_revoked" | "link_made" | "link_revoked" | "exported" | "overridden" | "set_aside" | "refused")[];
+        };
+        /**
+         * AuditRow
+         * @description A record of the audit log.
+         */
+        AuditRow: {
+            /** Id */
+            id: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /**
+             * Action
+             * @enum {string}
+             */
+            action: "sign_in" | "sign_in_refused" | "sign_out" | "sessions_ended" | "password_changed" | "code_set" | "code_removed" | "codes_required" | "invited" | "reset_begun" | "invitation_used" | "invitation_revoked" | "person_changed" | "formats_changed" | "shop_written" | "house_rules_written" | "key_made" | "key_revoked" | "link_made" | "link_revoked" | "exported" | "overridden" | "set_aside" | "refused";
+            /** Who */
+            who: string;
+            /** About */
+            about: string;
+            /** Address */
+            address: string;
         };
         /**
          * Round
@@ -3469,6 +3997,11 @@ export interface components {
             channels: {
                 [key: string]: components["schemas"]["ChannelSamples"];
             };
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
         };
         /**
          * ChannelSamples
@@ -3505,6 +4038,8 @@ export interface components {
             started_at: string;
             /** Ended At */
             ended_at: string | null;
+            /** Simulated */
+            simulated: boolean;
             /** Recorders */
             recorders: components["schemas"]["RecorderOut"][];
         };
@@ -4873,7 +5408,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_people_views_who: {
+    havrin_server_people_views_session_who: {
         parameters: {
             query?: never;
             header?: never;
@@ -4893,7 +5428,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_people_views_sign_in: {
+    havrin_server_people_views_session_sign_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -4917,7 +5452,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_people_views_sign_out: {
+    havrin_server_people_views_session_sign_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -4935,7 +5470,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_people_views_prefer: {
+    havrin_server_people_views_session_prefer: {
         parameters: {
             query?: never;
             header?: never;
@@ -4959,7 +5494,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_people_views_write_formats: {
+    havrin_server_people_views_session_write_formats: {
         parameters: {
             query?: never;
             header?: never;
@@ -4979,6 +5514,370 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_own_write_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_own_all_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"][];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_own_end_others: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"][];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_own_end_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                session_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"][];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_own_confirm_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_own_begin_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeSetUp"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_own_remove_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordKept"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_members_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersOut"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_members_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_members_revoke: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersOut"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_members_reset: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_members_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                person_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MemberIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersOut"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_members_require_codes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodesRequiredIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MembersOut"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_members_opened: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenedOut"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_members_accept: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+        };
+    };
+    havrin_server_people_views_members_audit_log: {
+        parameters: {
+            query?: {
+                action?: string;
+                name?: string;
+                before?: number | null;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AuditOut"];
                 };
             };
         };
@@ -5510,6 +6409,26 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["KeyOut"];
                 };
+            };
+        };
+    };
+    havrin_server_captures_views_live_revoke_key: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                instrument_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

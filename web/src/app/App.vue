@@ -1,19 +1,22 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { darkTheme, NConfigProvider, NGlobalStyle, NMessageProvider } from 'naive-ui'
-import { computed, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { getMe, keys } from '@/api/calls'
+import { keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
+import { getMe } from '@/api/people'
 import { useOutbox } from '@/outbox/useOutbox'
 import { notReached } from '@/outbox/notReached'
 import SignInOver from '@/parts/session/SignInOver.vue'
 import SignInScreen from '@/screens/SignInScreen.vue'
+import SampleStrip from './SampleStrip.vue'
 import { formats } from '@/ui/formats'
 import { useTheme } from '@/ui/theme'
 import { overrides } from './theme'
 import { focusMain, useFocusOnEntering } from './useFocusOnEntering'
 
+const OwnScreen = defineAsyncComponent(() => import('@/screens/OwnScreen.vue'))
 const theme = useTheme()
 const route = useRoute()
 const cache = useQueryClient()
@@ -63,10 +66,12 @@ watch(
   >
     <NGlobalStyle />
     <a class="skip" href="#main" @click.prevent="focusMain">Skip to the content</a>
+    <SampleStrip v-if="me?.sample_world && !route.meta['open']" />
     <NMessageProvider placement="top">
       <RouterView v-if="route.meta['open']" />
       <template v-else-if="me">
-        <RouterView />
+        <OwnScreen v-if="me.must_set_code" />
+        <RouterView v-else />
         <SignInOver v-if="signedOut" :username="me.username" :waiting="outbox.waiting.length" />
       </template>
       <SignInScreen v-else-if="signedOut" />

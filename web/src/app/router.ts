@@ -48,6 +48,22 @@ export const router = createRouter({
       component: () => import('@/screens/CheckScreen.vue'),
       props: true,
     },
+    { path: '/own', component: () => import('@/screens/OwnScreen.vue') },
+    {
+      path: '/join/:token',
+      meta: { open: true },
+      component: () => import('@/screens/JoinScreen.vue'),
+      props: true,
+    },
+    {
+      path: '/firm',
+      component: () => import('@/screens/FirmScreen.vue'),
+      children: [
+        { path: '', redirect: '/firm/people' },
+        { path: 'people', component: () => import('@/features/people/PeopleView.vue') },
+        { path: 'audit', component: () => import('@/features/people/AuditView.vue') },
+      ],
+    },
     {
       path: '/shop',
       component: () => import('@/screens/ShopScreen.vue'),

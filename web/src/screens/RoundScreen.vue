@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { getMe, getRound, keys, prefer, signOut } from '@/api/calls'
+import { getRound, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
+import { getMe, prefer, signOut } from '@/api/people'
 import AllUnits from '@/features/round/AllUnits.vue'
 import RoundStop from '@/features/round/RoundStop.vue'
 import { dayOfRound } from '@/ui/moments'
@@ -48,8 +49,12 @@ async function leave(): Promise<void> {
     <header>
       <b class="name">Havrin</b>
       <span class="firm">{{ me?.firm }}</span>
-      <span class="who">{{ me?.name }}</span>
+      <RouterLink to="/own" class="chip who">
+        <span class="full">{{ me?.name }}</span>
+        <span class="short">You</span>
+      </RouterLink>
       <RouterLink to="/shop" class="chip">Shop</RouterLink>
+      <RouterLink v-if="me?.sees_people" to="/firm" class="chip">Firm</RouterLink>
       <button class="chip" @click="switchUnits">
         Units: {{ me?.unit_system === 'us' ? 'US' : 'metric' }}
       </button>
@@ -97,7 +102,9 @@ header {
 }
 .who {
   margin-left: auto;
-  color: var(--bar-muted);
+}
+.short {
+  display: none;
 }
 .chip {
   min-height: 44px;
@@ -141,8 +148,11 @@ ol {
 }
 @media (max-width: 700px) {
   .firm,
-  .who {
+  .full {
     display: none;
+  }
+  .short {
+    display: inline;
   }
   .name {
     margin-right: auto;

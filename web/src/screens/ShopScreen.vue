@@ -41,7 +41,7 @@ useTitle(() => `Shop, ${sort.value.name.toLowerCase()}`)
   display: grid;
   grid-template-rows: 54px 1fr;
   grid-template-columns: 300px minmax(0, 1fr);
-  height: 100dvh;
+  height: calc(100dvh - var(--strip));
 }
 header {
   grid-column: 1 / -1;

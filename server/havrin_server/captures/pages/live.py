@@ -39,7 +39,9 @@ def capture_out(capture: Capture) -> CaptureOut:
     """Return a capture with its instruments."""
     rows = capture.recorders.select_related("instrument")
     return CaptureOut.of(
-        capture, recorders=[RecorderOut.of(r, instrument=r.instrument_id, name=r.instrument.name) for r in rows]
+        capture,
+        simulated=any(row.simulated for row in rows),
+        recorders=[RecorderOut.of(r, instrument=r.instrument_id, name=r.instrument.name) for r in rows],
     )
 
 

@@ -24,6 +24,7 @@ class BatchIn(Incoming):
     device_time_s: float = Field(ge=-1e11, le=1e11)
     sequence: Number
     channels: dict[Key, ChannelSamples] = Field(max_length=40)
+    simulated: bool = False  # of a stand-in: taken in the sample world alone
 
 
 class BatchOut(ViewModel):
@@ -58,6 +59,7 @@ class CaptureOut(ViewModel):
     id: uuid.UUID
     started_at: datetime
     ended_at: datetime | None
+    simulated: bool  # whether a stand-in made up what it holds
     recorders: list[RecorderOut]
 
 

@@ -6,11 +6,10 @@ from collections.abc import Callable
 
 from asgiref.sync import sync_to_async
 from django.contrib.auth import get_user
-from django.contrib.sessions.backends.db import SessionStore
 from django.db import connection
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.utils import timezone
-from ninja import File, Form, Router, UploadedFile
+from ninja import File, Form, Router, Status, UploadedFile
 from ninja.errors import AuthenticationError
 from ninja.security import HttpBearer
 from pydantic import BaseModel
@@ -37,6 +36,7 @@ from havrin_server.instruments.queries import find_instrument
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import allows, require
 from havrin_server.people.requests import SignedIn
+from havrin_server.people.session_store import SessionStore
 from havrin_server.visits.models import Visit
 from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.queries import find_visit
@@ -64,7 +64,9 @@ class FromDevice(HttpRequest):
 @router.post("/capture/batches", response=BatchOut, auth=DeviceAuth())
 def take_batch(request: FromDevice, payload: BatchIn) -> BatchOut:
     """Take a batch of samples in. It is acknowledged only when it is stored."""
-    batch = intake.Batch(payload.device_time_s, payload.sequence, {q: (c.t, c.v) for q, c in payload.channels.items()})
+    batch = intake.Batch(
+        payload.device_time_s, payload.sequence, {q: (c.t, c.v) for q, c in payload.channels.items()}, payload.simulated
+    )
     try:
         taken = intake.take_batch(request.auth, batch, timezone.now())
     except NotFound as unknown:
@@ -74,10 +76,18 @@ def take_batch(request: FromDevice, payload: BatchIn) -> BatchOut:
 
 @router.post("/instruments/{int:instrument_id}/key", response=KeyOut)
 def make_key(request: SignedIn, instrument_id: int) -> KeyOut:
-    """Make a new key for an instrument's program; supervisors only."""
+    """Make a new key for an instrument's program."""
     require(request.user, "shop.write")
     instrument = find_instrument(instrument_id, request.user)
-    return KeyOut(key=live.make_key(instrument, timezone.now()))
+    return KeyOut(key=live.make_key(instrument, timezone.now(), actor=request.user))
+
+
+@router.delete("/instruments/{int:instrument_id}/key", response={204: None})
+def revoke_key(request: SignedIn, instrument_id: int) -> Status[None]:
+    """Take the key of an instrument's program back."""
+    require(request.user, "shop.write")
+    live.revoke_key(find_instrument(instrument_id, request.user), actor=request.user)
+    return Status(204, None)
 
 
 @router.get("/visits/{int:visit_id}/captures", response=list[CaptureOut])

@@ -11,6 +11,7 @@ from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.plan import follow_up_of
 from havrin_server.errors import NotFound
 from havrin_server.files import file_answer, pdf_answer
+from havrin_server.people.audit import record
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.reports import papers
@@ -101,6 +102,7 @@ def plan(request: SignedIn, visit_id: int) -> HttpResponse:
 def bundle(request: SignedIn, visit_id: int) -> HttpResponse:
     """Return the visit as a bundle."""
     visit = _visit(request, visit_id)
+    record("exported", request.user, f"visit {visit.pk}, bundle")
     text = json.dumps(bundle_of(visit, request.user.unit_system), ensure_ascii=False, indent=1)
     return file_answer(text.encode(), "application/json", f"{visit.unit.label}-{visit.day}.json")
 
@@ -109,6 +111,7 @@ def bundle(request: SignedIn, visit_id: int) -> HttpResponse:
 def readings(request: SignedIn, visit_id: int) -> HttpResponse:
     """Return the visit's readings as CSV."""
     visit = _visit(request, visit_id)
+    record("exported", request.user, f"visit {visit.pk}, readings")
     return file_answer(
         readings_csv(visit).encode(), "text/csv; charset=utf-8", f"{visit.unit.label}-{visit.day}-readings.csv"
     )

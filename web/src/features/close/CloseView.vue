@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { keepPreviousData, useQuery } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { getClosing, getMe, keys } from '@/api/calls'
+import { getClosing, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
+import { getMe } from '@/api/people'
 import { useDesk } from '@/parts/desk/desk'
 import PhotoStrip from '@/parts/photos/PhotoStrip.vue'
 import Card from '@/ui/Card.vue'
@@ -80,7 +81,7 @@ const {
       v-if="page.close.closed_at"
       class="wide"
       :page="page"
-      :may-write="me?.role !== 'office'"
+      :may-write="me?.writes_visits ?? false"
       @page="desk.replace"
     />
     <PhotoStrip class="wide" :page="page" station="" />

@@ -2,8 +2,9 @@
 /** How the firm writes days, clock and numbers, on the page and on paper. */
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
-import { getMe, keys, writeFormats } from '@/api/calls'
+import { keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
+import { getMe, writeFormats } from '@/api/people'
 import { useAsyncAction } from '@/api/useAsyncAction'
 import Card from '@/ui/Card.vue'
 import ChipRow from '@/ui/ChipRow.vue'

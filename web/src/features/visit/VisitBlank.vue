@@ -17,7 +17,7 @@ defineProps<{ error: string | undefined }>()
 .blank {
   display: grid;
   place-content: center;
-  min-height: 100dvh;
+  min-height: calc(100dvh - var(--strip));
   gap: 14px;
   text-align: center;
 }

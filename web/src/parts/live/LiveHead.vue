@@ -17,8 +17,9 @@ const picked = computed(() =>
 const since = computed(() => {
   if (!props.capture) return picked.value.join(', ') || 'no instrument is chosen'
   const began = clockAt(props.capture.started_at, props.page.zone)
-  if (!props.capture.ended_at) return `recording on this visit since ${began}`
-  return `recorded from ${began} to ${clockAt(props.capture.ended_at, props.page.zone)}`
+  const made = props.capture.simulated ? 'made-up samples, ' : ''
+  if (!props.capture.ended_at) return `${made}recording on this visit since ${began}`
+  return `${made}recorded from ${began} to ${clockAt(props.capture.ended_at, props.page.zone)}`
 })
 const toggle = (id: number) =>
   (chosen.value = chosen.value.includes(id)

@@ -21,6 +21,7 @@ const capture = (more = {}) =>
     id: 'c',
     started_at: '2026-01-14T09:00:00Z',
     ended_at: null,
+    simulated: false,
     recorders: [],
     ...more,
   }) as Schemas['CaptureOut']

@@ -25,6 +25,7 @@ const running: Schemas['CaptureOut'] = {
   id: 'c1',
   started_at: '2026-01-14T09:00:00Z',
   ended_at: null,
+  simulated: false,
   recorders: [],
 }
 const nothing: Schemas['TracesOut'] = { capture: running, channels: [] }

@@ -2,8 +2,9 @@
 import { useQueryClient } from '@tanstack/vue-query'
 import { NInput } from 'naive-ui'
 import { ref } from 'vue'
-import { keys, signIn } from '@/api/calls'
+import { keys } from '@/api/calls'
 import { ApiError, type Schemas } from '@/api/client'
+import { signIn } from '@/api/people'
 import { useOutbox } from '@/outbox/useOutbox'
 
 /** Name and password. What is on the page stays when the same person signs in again; somebody else begins anew. */
@@ -12,6 +13,8 @@ const cache = useQueryClient()
 const outbox = useOutbox()
 const username = ref(props.before ?? '')
 const password = ref('')
+const code = ref('')
+const asksCode = ref(false)
 const refused = ref('')
 const busy = ref(false)
 
@@ -19,9 +22,10 @@ async function submit(): Promise<void> {
   busy.value = true
   refused.value = ''
   try {
-    const given = { username: username.value.trim().toLowerCase(), password: password.value }
-    await go(await signIn(given))
+    const name = username.value.trim().toLowerCase()
+    await go(await signIn({ username: name, password: password.value, code: code.value.trim() }))
   } catch (error) {
+    if (error instanceof ApiError && error.code === 'code_needed') asksCode.value = true
     refused.value =
       error instanceof ApiError ? error.message : 'Something went wrong in the page: try again.'
   } finally {
@@ -60,6 +64,16 @@ async function go(me: Schemas['Me']): Promise<void> {
         placeholder=""
         :input-props="{ autocomplete: 'current-password', name: 'password' }"
         :autofocus="!!before"
+      />
+    </label>
+    <label v-if="asksCode">
+      One-time code
+      <NInput
+        v-model:value="code"
+        size="large"
+        placeholder=""
+        :input-props="{ autocomplete: 'one-time-code', name: 'code', inputmode: 'numeric' }"
+        autofocus
       />
     </label>
     <p v-if="refused" class="refused" role="alert">{{ refused }}</p>

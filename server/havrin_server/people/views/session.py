@@ -1,13 +1,15 @@
-"""Signing in and out, and what a person prefers."""
+"""Signing in and out, what a person prefers, and how the firm writes."""
 
-from django.contrib.auth import authenticate, login, logout
+from django.contrib.auth import logout
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
-from ninja import Router
+from ninja import Router, Status
 
 from havrin_core.quantities.formats import Formats
-from havrin_server.errors import NotAllowed
-from havrin_server.people.brake import must_be_free, must_be_own_page
+from havrin_server.people import sessions
+from havrin_server.people.audit import record
+from havrin_server.people.brake import must_be_own_page
+from havrin_server.people.codes import must_set_code
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import allows, require
 from havrin_server.people.requests import SignedIn
@@ -23,9 +25,14 @@ def me(person: Person) -> Me:
         person,
         name=person.full_name,
         firm=firm.name if firm else "",
+        sample_world=firm is not None and firm.sample_world,
         zone=firm.zone if firm else "UTC",
         formats=firm.formats() if firm else Formats(),
         writes_formats=allows(person, "house.write"),
+        writes_visits=allows(person, "visit.write"),
+        sees_people=allows(person, "people.read"),
+        has_code=bool(person.code_secret),
+        must_set_code=must_set_code(person),
     )
 
 
@@ -38,23 +45,19 @@ def who(request: SignedIn) -> Me:
 
 @router.post("/session", response=Me, auth=None)
 def sign_in(request: HttpRequest, payload: SignIn) -> Me:
-    """Sign in with name and password."""
+    """Sign in with name and password, and with a one-time code where one is set up."""
     must_be_own_page(request)
-    must_be_free(request, payload.username)
-    person = authenticate(request, username=payload.username, password=payload.password)
-    if person is None:
-        must_be_free(request, payload.username)
-        raise NotAllowed("Wrong name or password.", code="wrong_password")
-    login(request, person)
+    person = sessions.sign_in(request, payload.username, payload.password, payload.code)
     get_token(request)
     return me(person)
 
 
 @router.delete("/session", response={204: None})
-def sign_out(request: SignedIn) -> tuple[int, None]:
+def sign_out(request: SignedIn) -> Status[None]:
     """Sign out."""
+    record("sign_out", request.user)
     logout(request)
-    return 204, None
+    return Status(204, None)
 
 
 @router.patch("/session", response=Me)
@@ -72,4 +75,5 @@ def write_formats(request: SignedIn, payload: FormatsIn) -> Me:
     firm = request.user.own_firm
     firm.day_format, firm.clock_format, firm.decimal_mark = payload.days, payload.clock, payload.decimal
     firm.save(update_fields=["day_format", "clock_format", "decimal_mark"])
+    record("formats_changed", request.user, f"{payload.days}, {payload.clock}, {payload.decimal}")
     return me(request.user)

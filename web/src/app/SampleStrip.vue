@@ -1,0 +1,26 @@
+<script setup lang="ts">
+/** Over every page of the sample world, so that nobody takes it for a firm's. It takes its height from the page (base.css). */
+</script>
+
+<template>
+  <p class="sample" role="note">Sample world: all of it is made up</p>
+</template>
+
+<style>
+/* Every screen that fills the window leaves the strip its height. */
+:root:has(.sample) {
+  --strip: 22px;
+}
+.sample {
+  position: sticky;
+  top: 0;
+  z-index: 5;
+  height: var(--strip);
+  background: var(--near);
+  color: var(--paper);
+  font-size: 14px;
+  font-weight: 600;
+  line-height: var(--strip);
+  text-align: center;
+}
+</style>
