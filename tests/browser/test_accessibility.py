@@ -52,12 +52,12 @@ def wrong_shape(page):
 
 
 def addresses(page):
-    """Return every main view's address: of a visit with all views, its unit, its site, the shop."""
+    """Return every main view's address: of a visit with all views, its unit, its site, the shop, one's own, the firm."""
     stops = page.evaluate("async () => (await (await fetch('/api/round')).json()).stops")
     visit = next(stop["id"] for stop in stops if stop["unit_name"].startswith("F-4"))
     whole = page.evaluate(f"async () => await (await fetch('/api/visits/{visit}')).json()")
     rest = [f"/units/{whole['unit_id']}", f"/sites/{whole['site_id']}", *(f"/shop/{sort}" for sort in SHOP)]
-    return [*(f"/visits/{visit}/{view}" for view in VIEWS), *rest]
+    return [*(f"/visits/{visit}/{view}" for view in VIEWS), *rest, "/own", "/firm/people", "/firm/audit"]
 
 
 def settle(page, path):

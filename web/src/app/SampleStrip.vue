@@ -16,7 +16,7 @@
   top: 0;
   z-index: 5;
   height: var(--strip);
-  background: var(--near);
+  background: color-mix(in srgb, var(--near), var(--ink) 30%);
   color: var(--paper);
   font-size: 14px;
   font-weight: 600;

@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed } from 'vue'
 import { getRound, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
-import { getMe, prefer, signOut } from '@/api/people'
+import { getMe, prefer } from '@/api/people'
 import AllUnits from '@/features/round/AllUnits.vue'
 import RoundStop from '@/features/round/RoundStop.vue'
 import { dayOfRound } from '@/ui/moments'
@@ -35,13 +35,6 @@ async function switchUnits(): Promise<void> {
   )
   await cache.invalidateQueries()
 }
-
-async function leave(): Promise<void> {
-  await signOut()
-  cache.clear()
-  await cache.invalidateQueries({ queryKey: keys.me })
-  window.location.assign('/')
-}
 </script>
 
 <template>
@@ -61,7 +54,6 @@ async function leave(): Promise<void> {
       <button class="chip" @click="theme.toggle()">
         {{ theme.cellar ? 'Daylight' : 'Cellar' }}
       </button>
-      <button class="chip" @click="leave">Sign out</button>
     </header>
     <main id="main" tabindex="-1">
       <h1>{{ day ?? 'The round' }}</h1>

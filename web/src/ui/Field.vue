@@ -30,6 +30,7 @@ const value = defineModel<string>({ required: true })
 <style scoped>
 label {
   display: grid;
+  align-content: start;
   gap: 4px;
   font-weight: 500;
 }

@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
-import { endOtherSessions, endSession, getSessions } from '@/api/people'
+import { endOtherSessions, endSession, getSessions, signOut } from '@/api/people'
 import { useAsyncAction } from '@/api/useAsyncAction'
 import Card from '@/ui/Card.vue'
 import { momentAt } from '@/ui/moments'
@@ -19,6 +19,13 @@ const { data: sessions } = useQuery<Schemas['SessionOut'][], ApiError>({
 const { trouble, busy, run } = useAsyncAction()
 const keep = (work: Promise<Schemas['SessionOut'][]>) =>
   run(async () => void cache.setQueryData(keys.sessions, await work))
+
+const leave = () =>
+  run(async () => {
+    await signOut()
+    cache.clear()
+    window.location.assign('/')
+  })
 </script>
 
 <template>
@@ -37,7 +44,8 @@ const keep = (work: Promise<Schemas['SessionOut'][]>) =>
             </template>
           </span>
         </span>
-        <button v-if="!one.here" class="btn" :disabled="busy" @click="keep(endSession(one.id))">
+        <button v-if="one.here" class="btn strong" :disabled="busy" @click="leave">Sign out</button>
+        <button v-else class="btn" :disabled="busy" @click="keep(endSession(one.id))">
           Sign out there
         </button>
       </li>

@@ -118,7 +118,7 @@ td {
   }
   tr {
     display: grid;
-    grid-template-columns: 1fr auto;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
     border-bottom: 1px solid var(--line);
     padding: 6px 0;
   }
