@@ -3,7 +3,7 @@
 </script>
 
 <template>
-  <p class="sample" role="note">Sample world: all of it is made up</p>
+  <aside class="sample" aria-label="Sample world">Sample world: all of it is made up</aside>
 </template>
 
 <style>

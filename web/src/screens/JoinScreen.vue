@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { useQuery, useQueryClient } from '@tanstack/vue-query'
+import { useQuery } from '@tanstack/vue-query'
 import { computed, ref } from 'vue'
-import { useRouter } from 'vue-router'
 import { keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
 import { acceptInvitation, getInvitation } from '@/api/people'
@@ -11,8 +10,6 @@ import { useTitle } from '@/ui/title'
 
 /** Somebody invited chooses a password, once, and is in. */
 const props = defineProps<{ token: string }>()
-const router = useRouter()
-const cache = useQueryClient()
 const { data: opened, error } = useQuery<Schemas['OpenedOut'], ApiError>({
   queryKey: computed(() => keys.invitation(props.token)),
   queryFn: () => getInvitation(props.token),
@@ -23,10 +20,8 @@ const password = ref('')
 useTitle(() => 'Choose a password')
 const join = () =>
   run(async () => {
-    const me = await acceptInvitation(props.token, password.value)
-    cache.clear()
-    cache.setQueryData(keys.me, me)
-    await router.replace('/')
+    await acceptInvitation(props.token, password.value)
+    window.location.assign('/') // a page of its own: nothing of whoever used this browser before is left on it
   })
 </script>
 
