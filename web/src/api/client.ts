@@ -87,7 +87,9 @@ export function asError(status: number, body: unknown): ApiError {
   )
 }
 
-const STALLED_MS = 15_000
+const STALLED_MS = 30_000
+/** A file is read before it is answered: a busy machine takes seconds for a megabyte. */
+const READING_MS_PER_BYTE = 5 / 1000
 const NOT_TAKEN = 'The server is not reached: the file was not taken. Send it again.'
 
 /** Send a file with progress 0..1; resolve with the parsed answer or throw ApiError. Given up when nothing moves any more. */
@@ -96,7 +98,7 @@ export function upload<T>(
   file: File,
   fields: Record<string, string>,
   onProgress: (share: number) => void,
-  answerWithin = LONG_MS,
+  answerWithin = LONG_MS + READING_MS_PER_BYTE * file.size,
 ): Promise<T> {
   return new Promise((resolve, reject) => {
     const form = new FormData()
