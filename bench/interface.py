@@ -25,7 +25,7 @@ def served() -> Iterator[str]:
     """Serve a fresh sample world; yield its address."""
     subprocess.run([sys.executable, "-m", "django", "prepare", "--fresh"], check=True)
     port = free_port()
-    process = subprocess.Popen(server_command(port, sys.executable), env=os.environ)
+    process = subprocess.Popen(server_command(port, python=sys.executable), env=os.environ)
     url = f"http://127.0.0.1:{port}"
     try:
         for _ in range(200):

@@ -4,9 +4,10 @@ import argparse
 import os
 import sys
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
-from launcher import checks, environment, serve
+from launcher import checks, environment, running, serve
 from launcher.cluster import Cluster
 from launcher.ground import PYTHON, ROOT, STATE, Refusal
 
@@ -31,6 +32,7 @@ def _parser() -> argparse.ArgumentParser:
     start.add_argument("--fresh", action="store_true", help="rebuild the sample world")
     start.add_argument("--port", type=int, help="serve on this port or not at all")
     start.set_defaults(run=lambda o: serve.start(fresh=o.fresh, port=o.port))
+    _installation_commands(commands)
     test = commands.add_parser("test", help="run every check")
     test.add_argument("--all", action="store_true", help="every generated case, not a thinned row of them: takes long")
     test.add_argument("only", nargs=argparse.REMAINDER, help="passed to pytest; style checks are left out then")
@@ -77,6 +79,48 @@ def _parser() -> argparse.ArgumentParser:
     schema = commands.add_parser("schema", help="write docs/openapi.json, the bundle schema and the page's types")
     schema.set_defaults(run=lambda o: _schema())
     return parser
+
+
+def _installation_commands(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
+    init = commands.add_parser(
+        "init", help="make an empty installation: init FOLDER --firm F --zone Z --username U --name N"
+    )
+    init.add_argument("folder", metavar="FOLDER", type=Path)
+    init.add_argument("--firm", required=True, help="its name, as it stands on papers")
+    init.add_argument("--zone", required=True, help="its time zone, an IANA name")
+    init.add_argument("--username", required=True, help="what the first administrator signs in as")
+    init.add_argument("--name", required=True, help="the first administrator's first and last name")
+    _as_root(init)
+    told = ("firm", "zone", "username", "name", "as_root")
+    init.set_defaults(run=lambda o: running.init(o.folder, **{name: getattr(o, name) for name in told}))
+    serving = commands.add_parser("serve", help="serve an installation: serve [FOLDER]")
+    _folder(serving)
+    _as_root(serving)
+    serving.set_defaults(run=lambda o: running.serve(running.home_of(o.folder), as_root=o.as_root))
+    backup = commands.add_parser("backup", help="back everything up, also while it serves: backup [FOLDER] [--to FILE]")
+    _folder(backup)
+    backup.add_argument("--to", type=Path, help="this file, instead of one more in the folder of backups")
+    backup.set_defaults(run=lambda o: running.backup(running.home_of(o.folder), o.to) and 0)
+    restore = commands.add_parser("restore", help="make an installation of a backup: restore FILE FOLDER")
+    restore.add_argument("archive", metavar="FILE", type=Path)
+    restore.add_argument("folder", metavar="FOLDER", type=Path)
+    _as_root(restore)
+    restore.set_defaults(run=lambda o: running.restore(o.archive, o.folder, as_root=o.as_root))
+    check = commands.add_parser("check", help="everything that an operator should know: check [FOLDER]")
+    _folder(check)
+    check.set_defaults(run=lambda o: running.check(running.home_of(o.folder)))
+    upgrade = commands.add_parser("upgrade", help="bring the data to this version, or back: upgrade [FOLDER]")
+    _folder(upgrade)
+    _as_root(upgrade)
+    upgrade.set_defaults(run=lambda o: running.upgrade(running.home_of(o.folder), as_root=o.as_root))
+
+
+def _folder(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("folder", nargs="?", metavar="FOLDER", help="of the installation; else HAVRIN_HOME")
+
+
+def _as_root(parser: argparse.ArgumentParser) -> None:
+    parser.add_argument("--as-root", action="store_true", help="in a container that has no other user")
 
 
 def _version() -> str:

@@ -24,8 +24,8 @@ class Cluster:
 
     name = "The database"
 
-    def __init__(self, name: str, *, throwaway: bool = False) -> None:
-        self.folder = _folder(name)
+    def __init__(self, name: str, *, state: Path = STATE, throwaway: bool = False) -> None:
+        self.folder = _folder(state, name)
         self.data = self.folder / "data"
         self.throwaway = throwaway
         self.port = 0
@@ -83,13 +83,15 @@ class Cluster:
             say("A half-made database folder is made anew (it never held data).")
             shutil.rmtree(self.data)
         self.folder.mkdir(parents=True, exist_ok=True)
+        if _is_root():
+            self.folder.parent.chmod(0o711)  # PostgreSQL's own user passes through, whatever the umask
         _give_to_postgres(self.folder)
         password = self.folder / "password"
         password.write_text(secrets.token_urlsafe(24))
         password.chmod(0o600)
         _give_to_postgres(password)
         command = [
-            _binary("initdb"),
+            binary("initdb"),
             "-D",
             self.data,
             "-U",
@@ -100,12 +102,13 @@ class Cluster:
             "-E",
             "UTF8",
             "--locale=C.UTF-8",
+            "--data-checksums",
         ]
         run(_as_postgres(command), "Making the database cluster", cwd="/")
         self.start()
         try:
             env = {**os.environ, "PGPASSWORD": password.read_text()}
-            command = [_binary("createdb"), "-h", "127.0.0.1", "-p", str(self.port), "-U", ROLE, DATABASE]
+            command = [binary("createdb"), "-h", "127.0.0.1", "-p", str(self.port), "-U", ROLE, DATABASE]
             run(command, "Creating the database", env=env)
         finally:
             self._stop()
@@ -127,7 +130,7 @@ class Cluster:
             self._process.wait(timeout=20)
         self.port = self.port or free_port()
         settings = [*_SETTINGS, f"port={self.port}", *(_FAST if self.throwaway else ())]
-        command = [_binary("postgres"), "-D", self.data, *[part for s in settings for part in ("-c", s)]]
+        command = [binary("postgres"), "-D", self.data, *[part for s in settings for part in ("-c", s)]]
         with (self.folder / "server.log").open("ab") as log:
             self._process = subprocess.Popen(
                 _as_postgres(command), stdout=log, stderr=log, start_new_session=True, cwd="/"
@@ -140,7 +143,7 @@ class Cluster:
             if process.poll() is not None:
                 tail = (self.folder / "server.log").read_text(errors="replace").strip().splitlines()[-3:]
                 raise Refusal("The database did not start: " + " | ".join(tail))
-            ready = [_binary("pg_isready"), "-q", "-h", "127.0.0.1", "-p", str(self.port)]
+            ready = [binary("pg_isready"), "-q", "-h", "127.0.0.1", "-p", str(self.port)]
             if subprocess.run([str(c) for c in ready]).returncode == 0:
                 return
             time.sleep(0.05)
@@ -204,13 +207,28 @@ def _is_root() -> bool:
     return os.geteuid() == 0
 
 
-def _folder(name: str) -> Path:
-    wanted = STATE / name
-    if not _is_root() or _postgres_may_enter(STATE):
-        return wanted
-    # PostgreSQL refuses to run as root, and its user cannot enter this project's parents.
-    key = hashlib.sha256(str(STATE.resolve()).encode()).hexdigest()[:12]
-    return Path("/var/lib") / f"havrin-{key}" / name
+def _folder(state: Path, name: str) -> Path:
+    """Return the folder of a cluster: in the state, or where PostgreSQL's own user may go if root may not run it there."""
+    if not _is_root() or _postgres_may_enter(state):
+        return state / name
+    return Path("/var/lib") / f"havrin-{_mark_of(state)}" / name
+
+
+def _mark_of(state: Path) -> str:
+    """Return the name under which the clusters of a state lie elsewhere: it goes along when the state is moved.
+
+    A copy is another folder and gets another name: two of them on one cluster would write into one another's data.
+    """
+    file, inode = state / "elsewhere", str(state.stat().st_ino)
+    if file.exists():
+        mark, owner = file.read_text().split()
+        if owner == inode:
+            return mark
+    mark = hashlib.sha256(f"{state.resolve()} {inode}".encode()).hexdigest()[:12]
+    old = hashlib.sha256(str(state.resolve()).encode()).hexdigest()[:12]  # as it was named before there was the file
+    mark = old if (Path("/var/lib") / f"havrin-{old}").exists() else mark
+    file.write_text(f"{mark} {inode}")
+    return mark
 
 
 def _postgres_may_enter(folder: Path) -> bool:
@@ -228,7 +246,8 @@ def _give_to_postgres(path: Path) -> None:
         shutil.chown(path, "postgres", "postgres")
 
 
-def _binary(name: str) -> Path:
+def binary(name: str) -> Path:
+    """Return where one of PostgreSQL's own programs is. Raises Refusal."""
     found = sorted(Path("/usr/lib/postgresql").glob(f"*/bin/{name}"), key=lambda p: int(p.parts[4].split(".")[0]))
     if found:
         return found[-1]

@@ -7,16 +7,19 @@ import json
 import os
 import signal
 import socket
+import ssl
 import subprocess
 import time
 import urllib.error
 import urllib.request
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from pathlib import Path
 from types import FrameType
 
 from launcher import debian, environment
 from launcher.cluster import Cluster, free_port
 from launcher.ground import PYTHON, ROOT, STATE, Refusal, run, say
+from launcher.installation import Installation
 from launcher.watch import Process, keep_up
 
 USUAL_PORT = 8640
@@ -30,14 +33,10 @@ class _Stop(Exception):
 
 def start(*, fresh: bool = False, port: int | None = None) -> None:
     """Set up what is missing, serve until stopped. Raises Refusal with one clear line."""
-    with _only_one():
-        for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
-            signal.signal(number, _stop)
-        with contextlib.suppress(_Stop):
-            set_up()
-            with Cluster("db").running() as cluster:
-                _serve(cluster, fresh, port)
-        say("Stopped.")
+    with only_one(STATE / "start.lock", "this folder"), stopped_by_signals():
+        set_up()
+        with Cluster("db").running() as cluster:
+            _serve(cluster, fresh, port)
 
 
 def verify(what: str) -> int:
@@ -63,16 +62,25 @@ def _stop(signum: int, frame: FrameType | None) -> None:
 
 
 @contextlib.contextmanager
-def _only_one() -> Iterator[None]:
-    STATE.mkdir(parents=True, exist_ok=True)
-    with (STATE / "start.lock").open("a+") as lock:
+def stopped_by_signals() -> Iterator[None]:
+    """Run what is inside until Ctrl-C or a request to end, which is no error."""
+    for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP):
+        signal.signal(number, _stop)
+    with contextlib.suppress(_Stop):
+        yield
+    say("Stopped.")
+
+
+@contextlib.contextmanager
+def only_one(file: Path, of: str) -> Iterator[None]:
+    """Hold the lock of ``file``. Raises Refusal where another process of ``of`` has it."""
+    file.parent.mkdir(parents=True, exist_ok=True)
+    with file.open("a+") as lock:
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)  # freed by the system when a start is killed
         except OSError:
             lock.seek(0)
-            raise Refusal(
-                f"Havrin is already running from this folder: {lock.read().strip() or 'still starting'}"
-            ) from None
+            raise Refusal(f"Havrin is already running from {of}: {lock.read().strip() or 'still starting'}") from None
         lock.truncate(0)
         yield
 
@@ -85,12 +93,12 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
     env |= cluster.application()
     number = _port(port)
     address = f"http://127.0.0.1:{number}"
-    servers = [_server(turn + 1, number, env) for turn in range(WORKERS)]
+    servers = [_server(turn + 1, server_command(number), env) for turn in range(WORKERS)]
     helpers: list[Process] = []
     try:
         for server in servers:
             server.start()
-        _await(servers, address)
+        _await(servers, f"{address}/api/health/ready")
         (STATE / "start.lock").write_text(address)
         helpers += _instruments(address, env)
         for helper in helpers:
@@ -100,17 +108,45 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
         )
         keep_up([cluster, *servers, *helpers])
     finally:
-        for each in (*helpers, *servers):
-            each.end()
+        end_all([*helpers, *servers])
 
 
-def server_command(port: int, python: str = str(PYTHON)) -> list[str]:
+def serve_processes(made: Installation) -> list[Process]:
+    """Start the serving processes of an installation; return them once they are ready. Raises Refusal."""
+    wanted = made.settings.serve
+    env = made.variables(made.store.application())
+    command = server_command(wanted.port, "--host", wanted.host)
+    if wanted.tls_key:
+        command += ["--tls-certificate", wanted.tls_certificate, "--tls-key", wanted.tls_key]
+    if wanted.behind_proxy:
+        command += ["--proxies", ",".join(wanted.proxies)]
+    servers = [_server(turn + 1, command, env) for turn in range(wanted.workers or WORKERS)]
+    for server in servers:
+        server.start()
+    scheme = "https" if wanted.tls_key else "http"
+    asked = "127.0.0.1" if wanted.host in ("0.0.0.0", "::") else wanted.host
+    try:
+        _await(servers, f"{scheme}://{asked}:{wanted.port}/api/health/ready", wanted.names[0])
+    except BaseException:
+        end_all(servers)
+        raise
+    say(f"Havrin serves on {wanted.host}:{wanted.port}, {len(servers)} processes.")
+    return servers
+
+
+def end_all(processes: Sequence[Process]) -> None:
+    """End what was started."""
+    for each in processes:
+        each.end()
+
+
+def server_command(port: int, *more: str, python: str = str(PYTHON)) -> list[str]:
     """Return the command of one process that serves on ``port``."""
-    return [python, "-m", "havrin_server.serving", "--port", str(port)]
+    return [python, "-m", "havrin_server.serving", "--port", str(port), *more]
 
 
-def _server(turn: int, port: int, env: dict[str, str]) -> Process:
-    return _ours(f"Server {turn}", server_command(port), env)
+def _server(turn: int, command: list[str], env: dict[str, str]) -> Process:
+    return _ours(f"Server {turn}", command, env)
 
 
 def _ours(name: str, command: list[str], env: dict[str, str]) -> Process:
@@ -154,13 +190,16 @@ def _port(wanted: int | None) -> int:
     return other
 
 
-def _await(servers: list[Process], address: str) -> None:
+def _await(servers: list[Process], url: str, name: str = "") -> None:
+    """Wait until one of ``servers`` says that it is ready, asked by the ``name`` that it goes by. Raises Refusal."""
+    request = urllib.request.Request(url, headers={"Host": name} if name else {})
+    ours = ssl._create_unverified_context()  # it is ourselves that are asked, by an address that no certificate names
     deadline = time.monotonic() + 60
     while time.monotonic() < deadline:
         if not any(server.is_up() for server in servers):
             raise Refusal("The server did not start; its words are above.")
         try:
-            urllib.request.urlopen(f"{address}/api/health/ready", timeout=2).close()
+            urllib.request.urlopen(request, timeout=2, context=ours).close()
             return
         except (urllib.error.URLError, OSError):
             time.sleep(0.1)

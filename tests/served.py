@@ -33,7 +33,7 @@ class Server:
         self.url = f"http://127.0.0.1:{self.port}"
 
     def start(self):
-        self.process = subprocess.Popen(server_command(self.port, sys.executable), env=self.env, cwd=ROOT)
+        self.process = subprocess.Popen(server_command(self.port, python=sys.executable), env=self.env, cwd=ROOT)
         until = time.monotonic() + START_S
         while time.monotonic() < until and self.process.poll() is None:
             try:

@@ -11,12 +11,20 @@ def main() -> None:
     parser = argparse.ArgumentParser(description=__doc__)
     parser.add_argument("--host", default="127.0.0.1")
     parser.add_argument("--port", type=int, required=True)
+    parser.add_argument("--proxies", default="", help="whose word is taken for who asks, and by which scheme")
+    parser.add_argument("--tls-certificate")
+    parser.add_argument("--tls-key")
     options = parser.parse_args()
     config = uvicorn.Config(
         "havrin_server.asgi:application",
         log_level="warning",
         timeout_graceful_shutdown=3,  # open pages listen for ever: it does not wait for them to go
-        proxy_headers=False,
+        proxy_headers=bool(options.proxies),
+        forwarded_allow_ips=options.proxies or None,
+        ssl_certfile=options.tls_certificate,
+        ssl_keyfile=options.tls_key,
+        server_header=False,
+        log_config=None,  # as the settings have it
     )
     uvicorn.Server(config).run(sockets=[shared_socket(options.host, options.port)])
 

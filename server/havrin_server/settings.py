@@ -10,6 +10,9 @@ SAMPLE_WORLD = "demo.play.play_sample_world"  # what plays the sample world in; 
 STATE = Path(os.environ.get("HAVRIN_STATE", ROOT / ".havrin"))
 
 
+_DAY_S = 60 * 60 * 24
+
+
 def _secret_key() -> str:
     """Return the key of this installation: from the environment, else made once and kept."""
     if "HAVRIN_SECRET_KEY" in os.environ:
@@ -48,6 +51,7 @@ MIDDLEWARE = [
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "havrin_server.operations.access.Access",
     "havrin_server.people.sessions.SessionLimits",
     "havrin_server.people.formats.FirmFormats",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
@@ -84,8 +88,12 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 1024 * 1024
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_ENGINE = "havrin_server.people.session_store"
-SESSION_COOKIE_AGE = 60 * 60 * 24 * 7  # without use; a tablet may lie in a van over the holidays
-SESSION_LONGEST_S = 60 * 60 * 24 * 30  # then the password is asked again, whatever was done
+SESSION_COOKIE_AGE = _DAY_S * int(
+    os.environ.get("HAVRIN_IDLE_DAYS", "7")
+)  # without use; a tablet may lie in a van over the holidays
+SESSION_LONGEST_S = _DAY_S * int(
+    os.environ.get("HAVRIN_LONGEST_DAYS", "30")
+)  # then the password is asked again, whatever was done
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}", "OPTIONS": options}
     for name, options in (
@@ -114,6 +122,15 @@ X_FRAME_OPTIONS = "DENY"
 LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
-    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "filters": {"secrets": {"()": "havrin_server.operations.logs.WithoutSecrets"}},
+    "formatters": {"json": {"()": "havrin_server.operations.logs.JsonLine"}},
+    "handlers": {
+        "console": {
+            "class": "logging.StreamHandler",
+            "filters": ["secrets"],
+            **({"formatter": "json"} if os.environ.get("HAVRIN_JSON_LOG") == "1" else {}),
+        }
+    },
     "root": {"handlers": ["console"], "level": "WARNING"},
+    "loggers": {"havrin.access": {"level": "INFO" if os.environ.get("HAVRIN_JSON_LOG") == "1" else "WARNING"}},
 }

@@ -31,6 +31,7 @@ OPEN, OWN = "open", "own"  # to strangers; to whoever is signed in, about nobody
 CALLS = {
     "GET /health": OPEN,
     "GET /health/ready": OPEN,
+    "GET /metrics": "device",
     "POST /session": OPEN,
     "GET /session": OWN,
     "DELETE /session": OWN,

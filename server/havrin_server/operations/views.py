@@ -1,13 +1,18 @@
 """Is the server alive, and is it ready for work?"""
 
+import os
+import secrets
 import shutil
 
 from django.conf import settings
 from django.db import DatabaseError, connection
 from django.db.migrations.executor import MigrationExecutor
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.utils import timezone
 from ninja import Router, Status
+from ninja.security import HttpBearer
+from prometheus_client import CONTENT_TYPE_LATEST, REGISTRY, CollectorRegistry, generate_latest
+from prometheus_client.multiprocess import MultiProcessCollector
 
 from havrin_server.operations.schemas import Ready
 
@@ -27,6 +32,27 @@ def ready(request: HttpRequest) -> Status[Ready]:
     found = {"database": _database(), "migrations": _migrations(), "disk": _disk()}
     stands = Ready(ready=all(found.values()), **found)
     return Status(200 if stands.ready else 503, stands)
+
+
+class MetricsKey(HttpBearer):
+    """Whoever watches over the service shows the installation's own token for it (state/metrics-token)."""
+
+    def authenticate(self, request: HttpRequest, token: str) -> str | None:
+        """Return the token where it is the right one."""
+        file = settings.STATE / "metrics-token"
+        there = file.read_text().strip() if file.exists() else ""
+        return token if there and secrets.compare_digest(token.encode(), there.encode()) else None
+
+
+@router.get("/metrics", auth=MetricsKey(), response={200: None})
+def metrics(request: HttpRequest) -> HttpResponse:
+    """Return what is counted, as Prometheus reads it: of every serving process together."""
+    counted = CollectorRegistry()
+    if "PROMETHEUS_MULTIPROC_DIR" in os.environ:
+        MultiProcessCollector(counted)  # type: ignore[no-untyped-call]
+    else:
+        counted = REGISTRY
+    return HttpResponse(generate_latest(counted), content_type=CONTENT_TYPE_LATEST)
 
 
 def _database() -> bool:

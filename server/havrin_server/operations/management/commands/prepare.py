@@ -1,21 +1,18 @@
 """``prepare``: bring the database up to date and play the sample world in, once."""
 
 import json
-import os
 from argparse import ArgumentParser
 
 from django.conf import settings
-from django.core.management import BaseCommand, CommandError, call_command
+from django.core.management import BaseCommand, CommandError
 from django.db import connection
 from django.utils import timezone
 from django.utils.module_loading import import_string
 
 from havrin_server.captures.live import make_key
 from havrin_server.instruments.models import Instrument
-from havrin_server.operations.renamed_apps import rename_apps
-from havrin_server.operations.roles import set_roles
+from havrin_server.operations.preparing import bring_up_to_date, give_roles
 from havrin_server.people.models import Firm
-from havrin_server.visits.backfill import store_what_was_left
 
 KEYS = "instruments.json"  # keys of the sample world's instruments, for their stand-ins
 
@@ -33,9 +30,7 @@ class Command(BaseCommand):
         """Run."""
         if fresh:
             _drop_sample_world()
-        rename_apps()
-        call_command("migrate", verbosity=0, interactive=False)
-        store_what_was_left()
+        bring_up_to_date()
         if not Firm.objects.exists():
             import_string(settings.SAMPLE_WORLD)(timezone.now())
             Firm.objects.update(sample_world=True)
@@ -44,7 +39,7 @@ class Command(BaseCommand):
             Firm.objects.update(
                 sample_world=True
             )  # of before there was the mark: the file is written with that world alone
-        set_roles(os.environ.get("HAVRIN_APP_PASSWORD", ""))
+        give_roles()
 
 
 def _drop_sample_world() -> None:
