@@ -3,7 +3,7 @@
 </script>
 
 <template>
-  <aside class="sample" aria-label="Sample world">Sample world: all of it is made up</aside>
+  <section class="sample" aria-label="Sample world">Sample world: all of it is made up</section>
 </template>
 
 <style>
