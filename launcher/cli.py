@@ -82,6 +82,8 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _installation_commands(commands: "argparse._SubParsersAction[argparse.ArgumentParser]") -> None:
+    ready = commands.add_parser("set-up", help="install and build what serving needs, and serve nothing")
+    ready.set_defaults(run=lambda o: serve.set_up())
     init = commands.add_parser(
         "init", help="make an empty installation: init FOLDER --firm F --zone Z --username U --name N"
     )
