@@ -9,7 +9,6 @@ from django.http import HttpRequest, HttpResponse
 from django.http.request import UnreadablePostError
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
-from ninja.security import django_auth
 
 from havrin_core.errors import BadDocument, CoreError, NotUnderstood, OutOfDomain, UnknownName, WrongDimension
 from havrin_core.wording.phrases import words
@@ -21,6 +20,7 @@ from havrin_server.operations import views as operations
 from havrin_server.people.audit import record
 from havrin_server.people.models import Person
 from havrin_server.people.views import members, own, session
+from havrin_server.people.wall import OwnFirmAlone
 from havrin_server.reports.views import checks, papers, records, sites
 from havrin_server.shop import views as shop
 from havrin_server.visits.views import amendments, planning, round, visit
@@ -29,7 +29,7 @@ log = logging.getLogger(__name__)
 api = NinjaAPI(
     title="Havrin",
     version="1",
-    auth=django_auth,
+    auth=OwnFirmAlone(),
     docs_url=None,
     openapi_url=None,
     urls_namespace="havrin",

@@ -52,6 +52,7 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "havrin_server.operations.access.Access",
+    "havrin_server.people.wall.WallComesDown",
     "havrin_server.people.sessions.SessionLimits",
     "havrin_server.people.formats.FirmFormats",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",

@@ -1,9 +1,11 @@
-"""The roles of the database: who owns it, who serves from it, who reads (roles.sql)."""
+"""The roles of the database: who owns it, who serves from it, who reads (roles.sql), and which rows each sees (walls.py)."""
 
 from pathlib import Path
 
 from django.db import connection, transaction
 from psycopg import sql
+
+from havrin_server.operations.walls import statements
 
 APPLICATION = "havrin_app"
 _SCRIPT = Path(__file__).with_name("roles.sql")
@@ -18,6 +20,8 @@ def set_roles(password: str) -> None:
     with connection.cursor() as cursor:
         cursor.execute("SELECT pg_advisory_xact_lock(%s)", [_LOCK])
         cursor.execute(_SCRIPT.read_text(encoding="utf-8"))
+        for wall in statements():
+            cursor.execute(wall)
         for name, limit in _LIMITS.items():
             cursor.execute(sql.SQL("ALTER ROLE havrin_app SET {} = {}").format(sql.Identifier(name), limit))
         if password:
