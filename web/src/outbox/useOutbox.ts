@@ -5,6 +5,7 @@ import { patienceAfter, waitAfter } from './backOff'
 import { deliver } from './deliver'
 import { localIso } from './device'
 import { trySend, type Fate } from './send'
+import { askOnEveryWire } from './wires'
 import { dropItems, keepItem, pendingItems, type Pending, type Refused, type Said } from './store'
 
 type OnPage = (page: Schemas['VisitPage']) => void
@@ -65,6 +66,7 @@ export const useOutbox = defineStore('outbox', () => {
     window.clearTimeout(timer)
     running ??= sendAll().finally(() => {
       running = null
+      if (unreachable.value) void askOnEveryWire().then((there) => there && flushNow())
       if (waiting.value.length && !signedOut.value)
         timer = window.setTimeout(() => void flush(), waitAfter(Math.max(tries, 1)))
     })
