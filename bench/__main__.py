@@ -1,8 +1,8 @@
-"""Run all benches against this machine, or only the one named: core, batch, language, suspects, interface, live, traces or touches."""
+"""Run all benches against this machine, or only the one named; load and faults run only when they are named."""
 
 import sys
 
-from bench import batch, core, interface, language, live, page, suspects, touches, traces
+from bench import batch, core, faults, interface, language, live, load, page, suspects, touches, traces
 
 
 def _interface() -> None:
@@ -27,13 +27,14 @@ REPORTS = {
     "traces": traces.report,
     "touches": _touches,
 }
+# A minute of many, ten minutes of kills: for whoever asks for them.
+LONG = {"load": load.report, "faults": faults.report}
 
 
 def main(only: str = "") -> None:
     """Print every figure, one a line, or those of one bench alone."""
-    for name, report in REPORTS.items():
-        if only in ("", name):
-            report()
+    for report in [(REPORTS | LONG)[only]] if only else REPORTS.values():
+        report()
 
 
 main(*sys.argv[1:])

@@ -18,6 +18,7 @@ def main() -> None:
     config = uvicorn.Config(
         "havrin_server.asgi:application",
         log_level="warning",
+        timeout_keep_alive=75,  # an open page asks every few seconds: it keeps its wire
         timeout_graceful_shutdown=3,  # open pages listen for ever: it does not wait for them to go
         proxy_headers=bool(options.proxies),
         forwarded_allow_ips=options.proxies or None,

@@ -44,6 +44,7 @@ INSTALLED_APPS = [
     "havrin_server.operations",
 ]
 MIDDLEWARE = [
+    "havrin_server.streams.StreamsHoldNothing",
     "django.middleware.security.SecurityMiddleware",
     "havrin_server.people.origin.Origin",
     "havrin_server.page.ContentPolicy",
@@ -110,7 +111,7 @@ if HTTPS:  # cookies that no other host and no plain wire can set
     SESSION_COOKIE_NAME, CSRF_COOKIE_NAME = "__Host-sessionid", "__Host-csrftoken"
     SECURE_HSTS_SECONDS = 60 * 60 * 24 * 365
 # Five wrong passwords for a name from one address: a wait of five minutes.
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "havrin_server.people.backend.WithFirm"]
 AXES_FAILURE_LIMIT = 5
 AXES_COOLOFF_TIME = timedelta(minutes=5)
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]

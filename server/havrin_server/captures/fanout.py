@@ -4,10 +4,12 @@ import asyncio
 import contextlib
 import json
 import logging
+import random
 import time
 from collections import Counter
 from collections.abc import AsyncIterator, Awaitable, Callable
 from typing import Any
+from weakref import WeakKeyDictionary
 
 import psycopg
 from django.conf import settings
@@ -15,8 +17,9 @@ from django.conf import settings
 from havrin_server.captures.intake import CHANNEL
 from havrin_server.errors import TooMany
 
-MOST_OF_ONE, MOST_OF_ALL = 20, 500  # open pages that listen: of one person, and of everybody in this process
-_ASK_AGAIN_S = 60.0
+MOST_OF_ONE, MOST_OF_ALL = 150, 1000  # open pages that listen: of one person, and of everybody in this process
+_ASK_AGAIN_S = 60.0  # on the average: pages that were opened together do not ask together
+_ASK_AT_ONCE = 2  # of the connections to the database most are for those who work
 _QUEUE_MOST = 500  # notices; a page that sleeps longer is told to fetch the trace anew
 _BEAT_S = 10.0
 _RETRY_S = 1.0
@@ -24,6 +27,7 @@ _log = logging.getLogger(__name__)
 _pages: dict[int, set["asyncio.Queue[str]"]] = {}
 _listening: Counter[int] = Counter()  # open streams by person
 _listener: "asyncio.Task[None] | None" = None
+_turns: "WeakKeyDictionary[asyncio.AbstractEventLoop, asyncio.Semaphore]" = WeakKeyDictionary()
 LOST = json.dumps({"lost": True})
 MayRead = Callable[[], Awaitable[bool]]
 
@@ -46,7 +50,7 @@ async def stream(visit_id: int, person_id: int, may_read: MayRead) -> AsyncItera
     _pages.setdefault(visit_id, set()).add(queue)
     _listening[person_id] += 1
     _listen()
-    asked = time.monotonic()
+    ask_at = _next_time()
     try:
         yield b"retry: 1500\n: listening\n\n"
         while True:
@@ -55,12 +59,22 @@ async def stream(visit_id: int, person_id: int, may_read: MayRead) -> AsyncItera
                 yield f"data: {text}\n\n".encode()
             except TimeoutError:
                 yield b": beat\n\n"
-            if time.monotonic() - asked >= _ASK_AGAIN_S:
-                if not await may_read():
-                    return
-                asked = time.monotonic()
+            if time.monotonic() >= ask_at:
+                async with _turn():
+                    if not await may_read():
+                        return
+                ask_at = _next_time()
     finally:
         _leave(visit_id, person_id, queue)
+
+
+def _next_time() -> float:
+    return time.monotonic() + _ASK_AGAIN_S * random.uniform(0.5, 1.5)
+
+
+def _turn() -> asyncio.Semaphore:
+    """Return what lets a few ask at once, on the loop that runs now."""
+    return _turns.setdefault(asyncio.get_running_loop(), asyncio.Semaphore(_ASK_AT_ONCE))
 
 
 def _leave(visit_id: int, person_id: int, queue: "asyncio.Queue[str]") -> None:

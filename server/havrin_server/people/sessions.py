@@ -51,7 +51,7 @@ def _refused(request: HttpRequest, username: str, why: str) -> None:
 
 def open_session(request: HttpRequest, person: Person) -> None:
     """Sign ``person`` in at this browser."""
-    login(request, person, backend="django.contrib.auth.backends.ModelBackend")
+    login(request, person, backend="havrin_server.people.backend.WithFirm")
     request.session[BEGAN] = request.session[USED] = time.time()
     request.session[ADDRESS] = address_of(request)
     request.session[DEVICE] = request.headers.get("User-Agent", "")[:200]

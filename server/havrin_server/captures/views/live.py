@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from asgiref.sync import sync_to_async
 from django.contrib.auth import get_user
-from django.db import connection
+from django.db import InterfaceError, OperationalError, connection
 from django.http import HttpRequest, HttpResponse, StreamingHttpResponse
 from django.utils import timezone
 from ninja import File, Form, Router, Status, UploadedFile
@@ -37,6 +37,7 @@ from havrin_server.people.models import Person
 from havrin_server.people.permissions import allows, require
 from havrin_server.people.requests import SignedIn
 from havrin_server.people.session_store import SessionStore
+from havrin_server.streams import EVENTS
 from havrin_server.visits.models import Visit
 from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.queries import find_visit
@@ -196,7 +197,7 @@ async def listen(request: SignedIn, visit_id: int) -> StreamingHttpResponse:
     """Stream the samples of this visit as they arrive, as server-sent events."""
     fanout.must_have_room(await _person_reading(request, visit_id))
     words = fanout.stream(visit_id, request.user.pk, lambda: _still_reads(request, visit_id))
-    response = StreamingHttpResponse(words, content_type="text/event-stream")
+    response = StreamingHttpResponse(words, content_type=EVENTS)
     response["Cache-Control"] = "no-store"
     response["X-Accel-Buffering"] = "no"
     return response
@@ -224,6 +225,8 @@ def _still_reads(request: SignedIn, visit_id: int) -> bool:
         return True
     except ServerError:
         return False
+    except (OperationalError, InterfaceError):
+        return True  # the database is away: asked again later
     finally:
         connection.close()
 

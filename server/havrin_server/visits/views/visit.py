@@ -23,7 +23,7 @@ from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.pages.vocabulary import pickable_lines
 from havrin_server.visits.pages.walks import walks_page
 from havrin_server.visits.pages.workings import workings_page
-from havrin_server.visits.queries import find_visit
+from havrin_server.visits.queries import find_visit, version_of
 from havrin_server.visits.schemas.arrival import ArrivalOut
 from havrin_server.visits.schemas.closing import ClosingOut
 from havrin_server.visits.schemas.exchanger import ExchangerOut
@@ -112,7 +112,7 @@ def vocabulary(request: SignedIn, visit_id: int) -> Vocabulary:
 def version(request: SignedIn, visit_id: int) -> int:
     """Return how many entries the tape has, to learn cheaply whether somebody wrote."""
     require(request.user, "read")
-    return find_visit(visit_id, request.user).version
+    return version_of(visit_id, request.user)
 
 
 @router.post("/visits/{int:visit_id}/read-back", response=ReadBack)
