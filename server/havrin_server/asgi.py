@@ -2,6 +2,7 @@
 
 import gc
 import os
+import sys
 import warnings
 
 from django.core.asgi import get_asgi_application
@@ -18,3 +19,5 @@ application = BodyLimits(get_asgi_application())
 gc.collect()
 gc.freeze()
 gc.set_threshold(20_000, 20, 50)
+# A call goes to and fro between the loop and its thread a dozen times: with many at work each way would wait for a slice of 5 ms.
+sys.setswitchinterval(0.0005)

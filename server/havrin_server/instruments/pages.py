@@ -3,15 +3,14 @@
 from datetime import date
 
 from havrin_core.vocabulary.instruments import INSTRUMENT_KINDS
-from havrin_server.instruments.queries import in_hand, in_hand_before, instruments_of
+from havrin_server.instruments.queries import in_hand_and_before, instruments_of
 from havrin_server.instruments.schemas import InstrumentOut
 from havrin_server.people.models import Person
 
 
 def instruments_out(person: Person, day: date) -> list[InstrumentOut]:
     """Return the firm's instruments with whether they are in date on ``day``, in the person's hand, and were so before."""
-    now = {instrument.pk for instrument in in_hand(person, day).values()}
-    before = {instrument.pk for instrument in in_hand_before(person, day).values()}
+    now, before = in_hand_and_before(person, day)
     return [
         InstrumentOut.of(
             one,

@@ -5,6 +5,7 @@ from datetime import date
 
 from django.db.models import QuerySet
 
+from havrin_core.vocabulary.instruments import INSTRUMENT_KINDS
 from havrin_server.errors import NotFound
 from havrin_server.instruments.models import InHand, Instrument
 from havrin_server.people.models import Person
@@ -29,10 +30,12 @@ def in_hand(person: Person, day: date) -> dict[str, Instrument]:
     return {row.kind: row.instrument for row in rows}
 
 
-def in_hand_before(person: Person, day: date) -> dict[str, Instrument]:
-    """Return what the person worked with on the last day before ``day`` that something was chosen for."""
-    last = InHand.objects.filter(person=person, day__lt=day).order_by("-day").values_list("day", flat=True).first()
-    return {} if last is None else in_hand(person, last)
+def in_hand_and_before(person: Person, day: date) -> tuple[set[int], set[int]]:
+    """Return the ids of what the person works with on ``day``, and of what they worked with on the last such day before it."""
+    rows = InHand.objects.filter(person=person, day__lte=day).order_by("-day").values_list("day", "instrument_id")
+    newest = list(rows[: 2 * len(INSTRUMENT_KINDS)])  # one of a kind a day: two days are among them
+    before = next((chosen for chosen, _ in newest if chosen < day), None)
+    return {one for chosen, one in newest if chosen == day}, {one for chosen, one in newest if chosen == before}
 
 
 def by_kind(instruments: Iterable[Instrument]) -> dict[str, Instrument]:

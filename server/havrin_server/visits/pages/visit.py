@@ -115,7 +115,9 @@ def _jumpers(found: Assessment) -> list[JumperOut]:
 
 
 def _close(visit: Visit, found: Assessment, system: str) -> CloseOut:
-    papers = visit.papers.filter(amendment=None).defer("content").order_by("pk")
+    # A visit that is open has neither, and this page is asked for with every line.
+    papers = visit.papers.filter(amendment=None).defer("content").order_by("pk") if visit.closed_at else ()
+    amendments = visit.amendments.select_related("author").order_by("at") if visit.closed_at else ()
     return CloseOut.of(
         visit,
         put_backs=[to_put_back(leaves) for leaves in found.put_backs],
@@ -124,7 +126,7 @@ def _close(visit: Visit, found: Assessment, system: str) -> CloseOut:
         closed_by=visit.closed_by.full_name if visit.closed_by else "",
         ways=[WayOut(key=key, name=way_left(key)) for key in WAYS_LEFT],
         papers=[KeptPaper.of(paper, file=f"{paper.kind}.pdf") for paper in papers],
-        amendments=[_amendment(row, system) for row in visit.amendments.select_related("author").order_by("at")],
+        amendments=[_amendment(row, system) for row in amendments],
     )
 
 
