@@ -71,7 +71,13 @@ DATABASES = {
         "PASSWORD": os.environ.get("HAVRIN_DB_PASSWORD", ""),
         # A connection is looked at before it is used: after the database was away the first calls would fail without it.
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"pool": {"min_size": 1, "max_size": 10, "timeout": 4}, "connect_timeout": 4},
+        "OPTIONS": {
+            "pool": {"min_size": 1, "max_size": 10, "timeout": 4},
+            "connect_timeout": 4,
+            # Planning takes as long as answering, with the walls between firms: what is asked again is planned once.
+            "server_side_binding": True,
+            "prepare_threshold": 3,
+        },
     }
 }
 AUTH_USER_MODEL = "people.Person"

@@ -48,9 +48,9 @@ INSERT INTO captures_sampleblock (recorder_id, quantity, sequence, first_ms, las
 VALUES (%s, %s, %s, %s, %s, %s, %s) ON CONFLICT DO NOTHING
 """
 _HEARD = """
-UPDATE captures_recorder SET heard_at = %s, simulated = simulated OR %s, clock_offset_s = %s, clock_error_s = %s, problems = %s, last_sequence = %s, missing = %s WHERE id = %s;
-SELECT pg_notify(%s, %s)
+UPDATE captures_recorder SET heard_at = %s, simulated = simulated OR %s, clock_offset_s = %s, clock_error_s = %s, problems = %s, last_sequence = %s, missing = %s WHERE id = %s
 """
+_TELL = "SELECT pg_notify(%s, %s)"
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,7 +156,8 @@ def _store(recorder: _Recorder, rows: list[tuple[Any, ...]], notice: str, now: d
     )
     with connection.cursor() as cursor:
         cursor.executemany(_BLOCK, rows)
-        cursor.execute(_HEARD, [*heard, recorder.id, CHANNEL, notice])
+        cursor.execute(_HEARD, [*heard, recorder.id])
+        cursor.execute(_TELL, [CHANNEL, notice])
         if recorder.key_used_at is None or now - recorder.key_used_at >= _USE_NOTED_EVERY:
             cursor.execute("UPDATE captures_devicekey SET used_at = %s WHERE id = %s", [now, recorder.key])
 

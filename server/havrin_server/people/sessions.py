@@ -52,6 +52,10 @@ def _refused(request: HttpRequest, username: str, why: str) -> None:
 def open_session(request: HttpRequest, person: Person) -> None:
     """Sign ``person`` in at this browser."""
     login(request, person, backend="havrin_server.people.backend.WithFirm")
+
+
+def note_begin(request: HttpRequest, **_: object) -> None:
+    """Note on a new session since when it is and from where: whoever signs in, in whatever way (apps.py)."""
     request.session[BEGAN] = request.session[USED] = time.time()
     request.session[ADDRESS] = address_of(request)
     request.session[DEVICE] = request.headers.get("User-Agent", "")[:200]
