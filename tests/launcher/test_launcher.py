@@ -109,5 +109,9 @@ def test_fingerprints_follow_contents():
 
 def test_a_second_start_is_refused_while_one_runs(monkeypatch, tmp_path):
     monkeypatch.setattr(serve, "STATE", tmp_path)
-    with serve.only_one(serve.STATE / "start.lock", "this folder"), pytest.raises(Refusal, match="already running"), serve.only_one(serve.STATE / "start.lock", "this folder"):
+    with (
+        serve.only_one(serve.STATE / "start.lock", "this folder"),
+        pytest.raises(Refusal, match="already running"),
+        serve.only_one(serve.STATE / "start.lock", "this folder"),
+    ):
         pass
