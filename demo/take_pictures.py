@@ -47,14 +47,15 @@ def take(url: str) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
         _phone(_signed_in(browser, url, 390, 844))
+        _people(_signed_in(browser, url, 1280, 800, "runa"))
         _tablet(_signed_in(browser, url, 1280, 800))
         browser.close()
 
 
-def _signed_in(browser: Browser, url: str, width: int, height: int) -> Page:
+def _signed_in(browser: Browser, url: str, width: int, height: int, username: str = "tove") -> Page:
     page = browser.new_page(viewport={"width": width, "height": height}, reduced_motion="reduce")
     page.goto(url)
-    page.fill("input[name=username]", "tove")
+    page.fill("input[name=username]", username)
     page.fill("input[name=password]", "valley-heat")
     page.keyboard.press("Enter")
     page.wait_for_selector(".stop")
@@ -82,6 +83,13 @@ def _phone(page: Page) -> None:
     page.wait_for_selector(".stop.current")
     page.evaluate("() => document.querySelector('.stop.current').scrollIntoView({ block: 'center' })")
     _shot(page, "phone-walk")
+    page.context.close()
+
+
+def _people(page: Page) -> None:
+    page.click("a:has-text('Firm')")
+    page.wait_for_selector("select")
+    _shot(page, "people")
     page.context.close()
 
 
@@ -191,9 +199,6 @@ def _tablet(page: Page) -> None:
     page.click(".live button:has-text('Stop')")
     page.keyboard.press("1")
     _others(page)
-    page.keyboard.press("d")
-    _shot(page, "unit-cellar")
-    page.keyboard.press("d")
     for line in END:
         _write(page, line)
     page.locator("h1").click()

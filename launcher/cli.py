@@ -111,6 +111,12 @@ def _installation_commands(commands: "argparse._SubParsersAction[argparse.Argume
     check = commands.add_parser("check", help="everything that an operator should know: check [FOLDER]")
     _folder(check)
     check.set_defaults(run=lambda o: running.check(running.home_of(o.folder)))
+    letting = commands.add_parser(
+        "let-in", help="a link for a new password, where no administrator can sign in: let-in NAME [FOLDER]"
+    )
+    letting.add_argument("username", metavar="NAME")
+    _folder(letting)
+    letting.set_defaults(run=lambda o: running.let_in(o.username, running.home_of(o.folder)))
     upgrade = commands.add_parser("upgrade", help="bring the data to this version, or back: upgrade [FOLDER]")
     _folder(upgrade)
     _as_root(upgrade)

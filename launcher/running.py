@@ -32,10 +32,23 @@ def init(home: Path, *, firm: str, zone: str, username: str, name: str, as_root:
     with made.store.running():
         told = ["--firm", firm, "--zone", zone, "--username", username, "--name", name]
         token = made.ask("found_firm", *told).strip().splitlines()[-1]
-    serve = made.settings.serve
-    scheme = "https" if made.is_encrypted else "http"
     say(f"{firm} begins in {made.home}. Serve it: ./havrin serve {home}")
-    say(f"{name} chooses a password here, once, within 7 days: {scheme}://{serve.names[0]}:{serve.port}/join/{token}")
+    say(f"{name} chooses a password here, once, within 7 days: {_join_address(made, token)}")
+
+
+def _join_address(made: Installation, token: str) -> str:
+    serve = made.settings.serve
+    port = "" if serve.behind_proxy else f":{serve.port}"
+    return f"{'https' if made.is_encrypted else 'http'}://{serve.names[0]}{port}/join/{token}"
+
+
+def let_in(username: str, home: Path) -> None:
+    """Say a link by which somebody chooses a new password: for whom no administrator can let in. Raises Refusal."""
+    environment.ensure_python("serve")
+    made = Installation(home)
+    with made.store.borrowed():
+        token = made.ask("reset_person", username).strip()
+    say(f"{username} chooses a new password here, once, within 7 days: {_join_address(made, token)}")
 
 
 def _write_settings(home: Path) -> None:

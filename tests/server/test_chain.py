@@ -4,6 +4,7 @@ import copy
 import json
 import re
 import subprocess
+import uuid
 from io import StringIO
 
 import pytest
@@ -11,11 +12,12 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import CommandError, call_command
 from django.db import DatabaseError, connection, transaction
 from django.test import Client
+from django.utils import timezone
 
-from havrin_core.tape.chain import canonical
+from havrin_core.tape.chain import canonical, link
 from havrin_core.tape.proof import signed_form
 from havrin_server.visits import seal
-from havrin_server.visits.chain import broken_at, chained
+from havrin_server.visits.chain import amendment_record_of, broken_at, chained
 from havrin_server.visits.models import Visit
 
 pytestmark = pytest.mark.django_db
@@ -227,6 +229,52 @@ def test_whoever_holds_the_paper_compares_it(world):
     assert (answer["head"], answer["signed_by"], answer["entries"]) == (visit.head, visit.signed_by, visit.version)
     assert answer["day"] == visit.day.isoformat()
     assert answer["key"] == seal.short(seal.own_key())
+
+
+def amended(caller, visit, *lines):
+    for text in lines:
+        answer = caller.post(
+            f"visits/{visit.pk}/amendments",
+            id=str(uuid.uuid4()),
+            lines=[{"text": text}],
+            why="forgotten on the day",
+            at=timezone.now().isoformat(),
+        )
+        assert answer.status_code == 200, answer.content
+
+
+def test_what_is_said_afterwards_goes_on_behind_the_sealed_end(tove, world):
+    visit = sealed_visit()
+    amended(tove, visit, "told owner", "note a second thing")
+    rows = list(visit.amendments.order_by("number"))
+    assert [row.number for row in rows] == [1, 2]
+    assert rows[0].link == link(visit.head, amendment_record_of(rows[0]))
+    assert seal.holds(signed_form(rows[1].seal["statement"]), rows[1].seal)
+    assert Client().get(f"/api/check/{visit.head}").json()["stands"] is True
+    told(str(visit.pk))
+
+
+@pytest.mark.parametrize(
+    "deed",
+    [
+        "UPDATE visits_amendment SET why = 'something else' WHERE number = 1",
+        "UPDATE visits_amendment SET at = at - interval '1 day' WHERE number = 2",
+        "DELETE FROM visits_amendment WHERE number = 1",
+        "UPDATE visits_amendment SET seal = jsonb_set(seal, '{signature}', '\"AAAA\"') WHERE number = 2",
+    ],
+)
+def test_an_amendment_changed_behind_the_applications_back_is_found(tove, world, deed):
+    visit = sealed_visit()
+    amended(tove, visit, "told owner", "note a second thing")
+    with connection.cursor() as cursor:
+        cursor.execute("SET CONSTRAINTS ALL IMMEDIATE")
+        cursor.execute("ALTER TABLE visits_amendment DISABLE TRIGGER amendment_append_only")
+        cursor.execute("ALTER TABLE reports_paper DISABLE TRIGGER ALL")
+        cursor.execute("DELETE FROM reports_paper WHERE amendment_id IS NOT NULL")
+        cursor.execute(deed)
+    assert Client().get(f"/api/check/{visit.head}").json()["stands"] is False
+    with pytest.raises(CommandError, match="since its close"):
+        told(str(visit.pk))
 
 
 @pytest.mark.parametrize("head", ["0" * 64, "x", "%20", "../round"])

@@ -1,10 +1,14 @@
 """The tape in PostgreSQL: append-only, harmless to repeat, corrected beside."""
 
 import uuid
+from datetime import timedelta
 
 import pytest
 from django.db import DatabaseError, connection, transaction
+from django.utils import timezone
 
+from havrin_server.people.models import Person
+from havrin_server.reports.paper_context import paper_context
 from havrin_server.visits.models import TapeEntry, Visit
 
 
@@ -52,6 +56,22 @@ def test_typed_columns_and_zone_are_kept(tove, visit):
 def test_a_clock_ahead_does_not_write_into_the_future(tove, visit):
     page = tove.line(visit, "room 1", at="2099-01-01T00:00:00+00:00").json()
     assert page["tape"][0]["at"] < "2099"
+
+
+def test_what_is_received_long_after_says_so_and_what_comes_at_once_does_not(tove, visit):
+    now = timezone.now()
+    long_ago = (now - timedelta(hours=3)).isoformat()
+    tove.line(visit, "mp 3.5", at=long_ago)
+    page = tove.line(visit, "supply 7", at=(now - timedelta(minutes=2)).isoformat()).json()
+    assert {entry["text"].split()[0]: entry["received_at"] is not None for entry in page["tape"]} == {
+        "Supply": False,
+        "Manifold": True,
+    }
+    words = " ".join(
+        block["text"]
+        for block in paper_context(Visit.objects.get(pk=visit), Person.objects.get(username="tove"))["tape"]
+    )
+    assert words.count("received") == 1
 
 
 def test_a_correction_stands_beside(tove, visit):

@@ -4,7 +4,7 @@ This is schema 2. Entries of earlier schemas are brought up by upcasters.py when
 """
 
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from functools import cached_property
 
 SCHEMA = 3
@@ -197,6 +197,9 @@ def kind_of(body: Body) -> str:
     return _KIND_OF[type(body)]
 
 
+LATE = timedelta(minutes=10)  # received so long after the moment that it tells of, an entry says so
+
+
 @dataclass(frozen=True)
 class Entry:
     """One line of the tape. ``group`` joins entries typed as one line.
@@ -217,6 +220,11 @@ class Entry:
     sent_at: datetime | None = None
     received_at: datetime | None = None
     out_of_calibration: bool = False
+
+    @property
+    def late(self) -> bool:
+        """Whether it was received so long after the moment it tells of that a reader should know: kept on a tablet, or dated back."""
+        return self.received_at is not None and self.received_at - self.true_at > LATE
 
     @property
     def kind(self) -> str:

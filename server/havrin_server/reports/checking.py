@@ -5,7 +5,7 @@ from typing import Any
 from havrin_core.tape.proof import Verdict, check, signed_form
 from havrin_server.errors import NotFound
 from havrin_server.visits import seal
-from havrin_server.visits.chain import broken_at, chained
+from havrin_server.visits.chain import amendments_hold, broken_at, chained
 from havrin_server.visits.models import Visit
 
 CHECKS = "/check/"
@@ -26,6 +26,7 @@ def stands(visit: Visit) -> bool:
     statement = visit.seal["statement"]
     return (
         broken_at(visit, chained(visit)) is None
+        and amendments_hold(visit)
         and statement["head"] == visit.head
         and statement["level"] == visit.closed_level
         and statement["left"] == visit.left

@@ -326,6 +326,14 @@ def _tape_blocks(tape: tuple[Entry, ...], system: str) -> list[dict[str, str]]:
     ]
 
 
+def _received(entry: Entry) -> str:
+    """Return when an entry came that was written down long before: by the clock of the place where it was written."""
+    if not entry.late or entry.received_at is None:
+        return ""
+    at = entry.received_at.astimezone(entry.at.tzinfo)
+    return f" · received {day_words(at)}, {clock_words(at)}"
+
+
 def _tape_lines(tape: tuple[Entry, ...], system: str) -> Iterator[tuple[str, str]]:
     """Yield each entry's look and its line, with the author where it changes."""
     corrected, before = struck(tape), ""
@@ -333,7 +341,7 @@ def _tape_lines(tape: tuple[Entry, ...], system: str) -> Iterator[tuple[str, str
         said = describe(entry.body, system)
         by = f" · {entry.author}" if entry.author != before else ""
         value = f": {said.value}" if said.value else ""
-        text = f"{clock_words(entry.at)}\u2002{said.text}{value}\u2002({_PHASES[entry.phase]}{by})"
+        text = f"{clock_words(entry.at)}\u2002{said.text}{value}\u2002({_PHASES[entry.phase]}{by}{_received(entry)})"
         yield f"{said.tone} struck" if entry.id in corrected else said.tone, " ".join(text.split("\n"))
         before = entry.author
 

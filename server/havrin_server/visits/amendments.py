@@ -15,6 +15,7 @@ from havrin_core.tape.visit import LeftOpen, VisitTape
 from havrin_server.errors import NotWritable
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
+from havrin_server.visits.chain import keep_amendment
 from havrin_server.visits.models import Amendment, Visit
 from havrin_server.visits.queries import (
     accuracies_of,
@@ -63,7 +64,7 @@ def amend(command: Amend, *, actor: Person, now: datetime) -> Amendment:
     _check(visit, command)
     at = min(command.at, now)
     entries = [entry for number, _ in enumerate(command.lines) for entry in _read(visit, command, number, actor, at)]
-    return Amendment.objects.create(
+    made = Amendment(
         id=command.amendment_id,
         visit=visit,
         author=actor,
@@ -73,6 +74,8 @@ def amend(command: Amend, *, actor: Person, now: datetime) -> Amendment:
         entries=[entry_to_dict(entry) for entry in entries],
         left_open=left_open_document(_brought_to_light(visit, tuple(entries))),
     )
+    keep_amendment(made)
+    return made
 
 
 def entries_of(amendment: Amendment) -> tuple[Entry, ...]:

@@ -4,8 +4,10 @@ from collections.abc import Iterable, Sequence
 from datetime import UTC, datetime
 from typing import Any
 
-from havrin_core.tape.chain import BEGIN, Break, first_break, links
-from havrin_server.visits.models import TapeEntry, Visit
+from havrin_core.tape.chain import BEGIN, Break, first_break, link, links
+from havrin_core.tape.proof import signed_form
+from havrin_server.visits.models import Amendment, TapeEntry, Visit
+from havrin_server.visits.seal import holds, own_key, sealed
 
 
 def record_of(entry: Any) -> dict[str, Any]:
@@ -84,6 +86,50 @@ def proof_of(visit: Visit) -> dict[str, Any]:
         "names": visit.seal["statement"]["names"] if visit.seal else names_of(rows),
         "seal": visit.seal,
     }
+
+
+def amendment_record_of(row: Any) -> dict[str, Any]:
+    """Return all that is stored of an amendment but its own link and seal."""
+    return {
+        "visit": row.visit_id,
+        "number": row.number,
+        "id": str(row.id),
+        "author": row.author_id,
+        "at": _moment(row.at),
+        "zone": row.zone,
+        "why": row.why,
+        "entries": row.entries,
+        "left_open": row.left_open,
+    }
+
+
+def keep_amendment(row: Amendment) -> None:
+    """Store an amendment of a visit that the caller locked, linked behind the tape and what was said before, and sealed."""
+    last = row.visit.amendments.order_by("-number").first()
+    row.number = last.number + 1 if last else 1
+    row.link = link(last.link if last else row.visit.head or BEGIN, amendment_record_of(row))
+    row.seal = sealed(_statement_of_amendment(row))
+    row.save(force_insert=True)
+
+
+def _statement_of_amendment(row: Amendment) -> dict[str, Any]:
+    said = {"visit": row.visit_id, "amendment": row.number, "link": row.link, "at": _moment(row.at)}
+    return {**said, "author": row.author.full_name}
+
+
+def amendments_hold(visit: Visit) -> bool:
+    """Tell whether what was said of a visit since its close is what was kept: every link, and every seal that there is."""
+    before = visit.head or BEGIN
+    for number, row in enumerate(visit.amendments.order_by("number").select_related("author"), 1):
+        before = link(before, amendment_record_of(row))
+        if row.number != number or row.link != before or not (row.seal is None or _is_sealed(row)):
+            return False
+    return True
+
+
+def _is_sealed(row: Amendment) -> bool:
+    statement = row.seal["statement"]
+    return statement["link"] == row.link and row.seal["key"] == own_key() and holds(signed_form(statement), row.seal)
 
 
 def chained(visit: Visit) -> list[TapeEntry]:

@@ -57,7 +57,7 @@ class Visit(models.Model):
 
 
 class Amendment(models.Model):
-    """What somebody had to say of a visit after it was closed. Append-only, as the tape (migration 0006).
+    """What somebody had to say of a visit after it was closed. Append-only, as the tape (migration 0006), and linked behind it.
 
     ``entries`` are as in a bundle; ``left_open`` is what they add to what the visit left open, stored for the next one.
     """
@@ -70,6 +70,14 @@ class Amendment(models.Model):
     why = models.TextField()
     entries: Any = models.JSONField()
     left_open: Any = models.JSONField()
+    number: Any = models.PositiveIntegerField()  # from 1, in the order in which they were kept
+    link = models.CharField(max_length=64)
+    seal: Any = models.JSONField(null=True)  # None: kept before amendments were sealed
+
+    class Meta:
+        """One chain for each visit."""
+
+        constraints = [models.UniqueConstraint(fields=["visit", "number"], name="one_chain_of_amendments")]
 
 
 class TapeEntry(models.Model):

@@ -2337,6 +2337,8 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /** Received At */
+            received_at: string | null;
             /** Zone */
             zone: string;
             /** Author */

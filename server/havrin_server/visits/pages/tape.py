@@ -19,6 +19,7 @@ def _entry(entry: Entry, corrected: dict[str, str], unit: Unit, system: str) -> 
     said, body = describe(entry.body, system, unit.circuit), entry.body
     return EntryOut.of(
         entry,
+        received_at=entry.received_at if entry.late else None,
         zone=entry.at.isoformat()[-6:],
         text=said.text,
         value=said.value,

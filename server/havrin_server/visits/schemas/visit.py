@@ -80,6 +80,7 @@ class EntryOut(ViewModel):
     id: UUID
     group: UUID
     at: datetime
+    received_at: datetime | None  # where it was received long after
     zone: str
     author: str
     kind: str

@@ -22,6 +22,11 @@ const written = computed(() => {
   const { author, at, zone } = props.entry
   return `${author}, ${dayAtOffset(at, zone)} ${clockAtOffset(at, zone)} ${zone}`
 })
+/** Kept on a tablet for long, or dated back: then it says when it came. */
+const received = computed(() => {
+  const { received_at: at, zone } = props.entry
+  return at && `Received ${dayAtOffset(at, zone)} ${clockAtOffset(at, zone)}.`
+})
 </script>
 
 <template>
@@ -36,12 +41,13 @@ const written = computed(() => {
       <span class="text">
         {{ entry.text }}
         <i v-if="phase" class="muted">{{ phase }}</i>
+        <i v-if="received" class="muted">written later</i>
         <i v-if="entry.out_of_calibration" class="out">out of calibration</i>
       </span>
       <b>{{ entry.value }}</b>
     </button>
     <p v-if="open" class="more muted">
-      {{ written }} {{ readWith }}
+      {{ written }} {{ received }} {{ readWith }}
       <template v-if="entry.corrected_by">A correction stands beside it.</template>
       <template v-else-if="writable">
         <button v-if="entry.typed" class="small" @click="emit('correct')">Correct</button>

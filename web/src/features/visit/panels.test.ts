@@ -59,6 +59,7 @@ const entry = (more: Partial<Schemas['EntryOut']>): Schemas['EntryOut'] => ({
   typed: 'mp 3.5 inWC',
   instrument: '',
   out_of_calibration: false,
+  received_at: null,
   ...more,
 })
 

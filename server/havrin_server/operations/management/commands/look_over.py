@@ -12,7 +12,7 @@ from havrin_server.operations.preparing import pending
 from havrin_server.operations.roles import APPLICATION
 from havrin_server.people.codes import DECIDES
 from havrin_server.people.models import AuditRecord, Firm, OpenSession, Person
-from havrin_server.visits.chain import broken_at, chained
+from havrin_server.visits.chain import amendments_hold, broken_at, chained
 from havrin_server.visits.models import Visit
 
 _NEWEST = 50  # visits whose chains are followed; ``./havrin verify`` follows one, a backup's restoration all
@@ -50,7 +50,9 @@ def _role() -> tuple[str, str]:
 
 def _chains() -> tuple[str, str]:
     newest = Visit.objects.filter(version__gt=0).select_related("unit__site__firm").order_by("-pk")[:_NEWEST]
-    broken = [visit.pk for visit in newest if broken_at(visit, chained(visit)) is not None]
+    broken = [
+        visit.pk for visit in newest if broken_at(visit, chained(visit)) is not None or not amendments_hold(visit)
+    ]
     if broken:
         return "bad", f"chains: visits {', '.join(map(str, broken))} were changed outside of Havrin"
     return "ok", f"chains: those of the {len(newest)} newest visits hold"

@@ -10,7 +10,7 @@ from django.core.management import BaseCommand, CommandError
 from havrin_core.tape.proof import Verdict, check
 from havrin_core.wording.phrases import words
 from havrin_server.visits import seal
-from havrin_server.visits.chain import broken_at, chained
+from havrin_server.visits.chain import amendments_hold, broken_at, chained
 from havrin_server.visits.models import Visit
 from havrin_server.visits.queries import bundle_of
 
@@ -51,6 +51,8 @@ def _stored(number: int) -> Any:
         raise CommandError(
             f"Entry {found.number} ({found.entry or 'none'}) does not follow from what stands before it.", returncode=1
         )
+    if not amendments_hold(visit):
+        raise CommandError("What was said of it since its close is not what was kept.", returncode=1)
     return bundle_of(visit, "us")
 
 
