@@ -66,7 +66,7 @@ const {
         <p v-for="line in page.close.changes" :key="line">{{ line }}</p>
       </Card>
     </div>
-    <div class="col">
+    <div v-if="closing || error" class="col">
       <PaperPreview v-if="!page.close.closed_at" :page="page" />
       <PapersCard :page="page" :scheme="closing?.words ?? ''" @page="desk.replace" />
       <PlanPanel

@@ -44,7 +44,7 @@ const html = computed(() => data.value?.html.replace('</head>', `${style}</head>
       sandbox="allow-same-origin"
       :title="`${titleOf(`${kind}.pdf`)}, as it would be printed now`"
     ></iframe>
-    <p v-else class="muted">Setting the paper …</p>
+    <p v-else class="muted setting">Setting the paper …</p>
   </Card>
 </template>
 
@@ -58,6 +58,10 @@ const html = computed(() => data.value?.html.replace('</head>', `${style}</head>
   border-color: var(--bar);
   background: var(--bar);
   color: var(--bar-ink);
+}
+/* As high as the paper that comes: what stands below is not moved away from under a finger. */
+.setting {
+  min-height: 430px;
 }
 iframe {
   width: 100%;
