@@ -124,7 +124,8 @@ def _compare(made: Installed, tablets: list[Tablet], visits: list[int]) -> None:
     for visit in visits:
         bundle = person.call("GET", f"visits/{visit}/bundle.json")[1]
         stored.update(entry["group"] for entry in bundle["visit"]["entries"])
-    made.installation.ask("heads")  # follows every chain
+    with made.installation.store.borrowed():  # as it runs now: it was started anew, on another port
+        made.installation.ask("heads")  # follows every chain
     acknowledged = [one for tablet in tablets for one in tablet.acknowledged]
     lost = sum(not stored[one] for one in acknowledged)
     doubled = sum(stored[one] > 1 for one in acknowledged)
