@@ -41,18 +41,8 @@ def invite(
     if by is not None:
         require(by, "people.write")
     name = _free_name(username, now)
-    token = secrets.token_urlsafe(24)
-    made = Invitation.objects.create(
-        firm=firm,
-        username=name,
-        first_name=first_name.strip(),
-        last_name=last_name.strip(),
-        role=role,
-        token_hash=_hash(token),
-        made_by=by,
-        made_at=now,
-        expires_at=now + LASTS,
-    )
+    who = Person(username=name, first_name=first_name.strip(), last_name=last_name.strip(), role=role, firm=firm)
+    made, token = _link_for(who, by=by, now=now)
     record("invited", by, f"{name}, {role}", name="command line", firm=firm)
     return made, token
 
@@ -76,20 +66,26 @@ def begin_reset(person: Person, *, by: Person | None, now: datetime) -> tuple[In
     if not person.is_active:
         raise NotWritable(f"{person.full_name} has left: let them in again first.", code="person_left")
     person.resets.filter(used_at=None, revoked_at=None).update(revoked_at=now)
+    made, token = _link_for(person, by=by, now=now)
+    record("reset_begun", by, person.username, name="command line", firm=person.own_firm)
+    return made, token
+
+
+def _link_for(who: Person, *, by: Person | None, now: datetime) -> tuple[Invitation, str]:
+    """Return a link that lets ``who`` choose a password, and its token; ``who`` may be nobody yet that is stored."""
     token = secrets.token_urlsafe(24)
     made = Invitation.objects.create(
-        firm=person.own_firm,
-        person=person,
-        username=person.username,
-        first_name=person.first_name,
-        last_name=person.last_name,
-        role=person.role,
+        firm=who.own_firm,
+        person=who if who.pk else None,
+        username=who.username,
+        first_name=who.first_name,
+        last_name=who.last_name,
+        role=who.role,
         token_hash=_hash(token),
         made_by=by,
         made_at=now,
         expires_at=now + LASTS,
     )
-    record("reset_begun", by, person.username, name="command line", firm=person.own_firm)
     return made, token
 
 
