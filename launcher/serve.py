@@ -94,7 +94,7 @@ def _serve(cluster: Cluster, fresh: bool, port: int | None) -> None:
     number = _port(port)
     address = f"http://127.0.0.1:{number}"
     servers = [_server(turn + 1, server_command(number), env) for turn in range(WORKERS)]
-    helpers: list[Process] = []
+    helpers: list[Process] = [queue_process(env)]
     try:
         for server in servers:
             server.start()
@@ -121,17 +121,18 @@ def serve_processes(made: Installation) -> list[Process]:
     if wanted.behind_proxy:
         command += ["--proxies", ",".join(wanted.proxies)]
     servers = [_server(turn + 1, command, env) for turn in range(wanted.workers or WORKERS)]
-    for server in servers:
-        server.start()
+    queue = queue_process(env)
+    for process in (*servers, queue):
+        process.start()
     scheme = "https" if wanted.tls_key else "http"
     asked = "127.0.0.1" if wanted.host in ("0.0.0.0", "::") else wanted.host
     try:
         _await(servers, f"{scheme}://{asked}:{wanted.port}/api/health/ready", wanted.names[0])
     except BaseException:
-        end_all(servers)
+        end_all([queue, *servers])
         raise
     say(f"Havrin serves on {wanted.host}:{wanted.port}, {len(servers)} processes.")
-    return servers
+    return [*servers, queue]
 
 
 def end_all(processes: Sequence[Process]) -> None:
@@ -143,6 +144,11 @@ def end_all(processes: Sequence[Process]) -> None:
 def server_command(port: int, *more: str, python: str = str(PYTHON)) -> list[str]:
     """Return the command of one process that serves on ``port``."""
     return [python, "-m", "havrin_server.serving", "--port", str(port), *more]
+
+
+def queue_process(env: dict[str, str]) -> Process:
+    """Return the process that does the long work: imports, archives, dry runs."""
+    return _ours("The queue", [str(PYTHON), "-m", "django", "do_work"], env)
 
 
 def _server(turn: int, command: list[str], env: dict[str, str]) -> Process:

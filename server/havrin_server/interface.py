@@ -8,7 +8,7 @@ from django.db import InterfaceError, OperationalError
 from django.http import HttpRequest, HttpResponse
 from django.http.request import UnreadablePostError
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError, HttpError, ValidationError
+from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationError
 
 from havrin_core.errors import BadDocument, CoreError, NotUnderstood, OutOfDomain, UnknownName, WrongDimension
 from havrin_core.wording.phrases import words
@@ -19,11 +19,13 @@ from havrin_server.incoming import StrictParser
 from havrin_server.operations import views as operations
 from havrin_server.people.audit import record
 from havrin_server.people.models import Person
+from havrin_server.people.rates import CallRate
 from havrin_server.people.views import members, own, session
 from havrin_server.people.wall import OwnFirmAlone
 from havrin_server.reports.views import checks, papers, records, sites
 from havrin_server.shop import views as shop
 from havrin_server.visits.views import amendments, planning, round, visit
+from havrin_server.work import views as work
 
 log = logging.getLogger(__name__)
 api = NinjaAPI(
@@ -34,6 +36,7 @@ api = NinjaAPI(
     openapi_url=None,
     urls_namespace="havrin",
     parser=StrictParser(),
+    throttle=[CallRate()],
 )
 _SUBJECTS = (
     operations,
@@ -53,6 +56,7 @@ _SUBJECTS = (
     records,
     papers,
     checks,
+    work,
 )
 for subject in _SUBJECTS:
     api.add_router("", subject.router)
@@ -125,6 +129,11 @@ def broken(request: HttpRequest) -> HttpResponse:
 def unknown_call(request: HttpRequest) -> HttpResponse:
     """Answer a path under /api/ that no call has."""
     return _problem(request, 404, "no_such_call", "There is no such call.")
+
+
+@api.exception_handler(Throttled)
+def _too_often(request: HttpRequest, error: Throttled) -> HttpResponse:
+    return _problem(request, 429, "too_often", "That is more calls at once than one page needs: try again in a moment.")
 
 
 @api.exception_handler(HttpError)

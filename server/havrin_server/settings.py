@@ -33,8 +33,10 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "axes",
     "ninja",
+    "procrastinate.contrib.django",
     "havrin_server.people",
     "havrin_server.versions",
+    "havrin_server.work",
     "havrin_server.shop",
     "havrin_server.instruments",
     "havrin_server.units",
@@ -80,6 +82,8 @@ DATABASES = {
         },
     }
 }
+# Long work tells how far it is beside its own transaction.
+DATABASES["beside"] = {**DATABASES["default"], "OPTIONS": {"connect_timeout": 4}, "TEST": {"MIRROR": "default"}}
 AUTH_USER_MODEL = "people.Person"
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
@@ -125,6 +129,8 @@ AXES_RESET_ON_SUCCESS = True
 AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
 AXES_VERBOSE = False
 SILENCED_SYSTEM_CHECKS = ["axes.W002"]  # its middleware answers forms; the call for signing in answers by itself
+CALL_RATE = os.environ.get("HAVRIN_CALL_RATE", "400/10s")  # of a person: an open page needs one or two a second
+NINJA_NUM_PROXIES = 0  # who asks is already what a trusted proxy says, and nothing else (serving.py)
 SECURE_CONTENT_TYPE_NOSNIFF = True
 X_FRAME_OPTIONS = "DENY"
 LOGGING = {

@@ -9,6 +9,7 @@ from django.test import Client
 
 from havrin_server.operations import views
 from havrin_server.visits.views import visit as visit_calls
+from havrin_server.work.queue import queue_lives
 
 Usage = namedtuple("Usage", "total used free")
 
@@ -21,14 +22,22 @@ def test_alive_says_nothing_of_what_is_behind(monkeypatch):
 def test_ready_with_everything_there(world):
     answer = Client().get("/api/health/ready")
     assert answer.status_code == 200
-    assert answer.json() == {"ready": True, "database": True, "migrations": True, "disk": True}
+    assert answer.json() == {"ready": True, "database": True, "migrations": True, "disk": True, "queue": False}
+
+
+def test_the_queue_lives_while_its_process_gives_signs_of_life(world):
+    with connection.cursor() as cursor:
+        cursor.execute("INSERT INTO procrastinate_workers (last_heartbeat) VALUES (now() - interval '1 hour')")
+        assert not queue_lives()
+        cursor.execute("UPDATE procrastinate_workers SET last_heartbeat = now()")
+    assert Client().get("/api/health/ready").json()["queue"]
 
 
 def test_not_ready_with_a_full_disk(world, monkeypatch):
     monkeypatch.setattr(shutil, "disk_usage", lambda place: Usage(100, 100, 1024))
     answer = Client().get("/api/health/ready")
     assert answer.status_code == 503
-    assert answer.json() == {"ready": False, "database": True, "migrations": True, "disk": False}
+    assert answer.json() == {"ready": False, "database": True, "migrations": True, "disk": False, "queue": False}
 
 
 def test_not_ready_with_a_step_of_the_database_missing(world):
@@ -52,7 +61,7 @@ def test_not_ready_without_a_database(monkeypatch):
     monkeypatch.setattr(views, "MigrationExecutor", lambda asked: asked.cursor())
     answer = Client().get("/api/health/ready")
     assert answer.status_code == 503
-    assert answer.json() == {"ready": False, "database": False, "migrations": False, "disk": True}
+    assert answer.json() == {"ready": False, "database": False, "migrations": False, "disk": True, "queue": False}
 
 
 def test_a_call_without_a_database_says_that_it_will_pass(tove, visit, monkeypatch):

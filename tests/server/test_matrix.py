@@ -129,6 +129,8 @@ CALLS = {
     "GET /amendments/{amendment_id}.pdf": ANYBODY,
     "GET /check/{head}": OPEN,
     "POST /check": ANYBODY,
+    "GET /work/{work_id}": OWN,
+    "POST /work/{work_id}/stop": OWN,
 }
 # not in the published document: a file of samples, and the stream (its own tests: test_open_pages.py)
 UNPUBLISHED = {"GET /captures/{capture_id}/samples.csv": ANYBODY}
@@ -215,6 +217,7 @@ def things(wenna, visit):
         "log_id": log["id"],
         "upload": uuid.uuid4(),
         "amendment_id": uuid.uuid4(),
+        "work_id": uuid.uuid4(),
         "sort": "model",
         "key": there.unit.model.key,
         "kind": "customer",

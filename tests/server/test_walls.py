@@ -26,6 +26,10 @@ OPEN = {
     "axes_accessfailurelog",
     "axes_accesslog",
     "captures_readingshare",
+    "procrastinate_jobs",  # of the queue: each names a piece of long work, which is behind the wall
+    "procrastinate_workers",
+    "procrastinate_periodic_defers",
+    "procrastinate_events",
 }
 
 

@@ -15,6 +15,7 @@ from prometheus_client import CONTENT_TYPE_LATEST, REGISTRY, CollectorRegistry, 
 from prometheus_client.multiprocess import MultiProcessCollector
 
 from havrin_server.operations.schemas import Ready
+from havrin_server.work.queue import queue_lives
 
 router = Router(tags=["operations"])
 LEAST_FREE_BYTES = 500 * 1024 * 1024
@@ -28,9 +29,9 @@ def health(request: HttpRequest) -> dict[str, str]:
 
 @router.get("/health/ready", auth=None, response={200: Ready, 503: Ready})
 def ready(request: HttpRequest) -> Status[Ready]:
-    """Tell whether what is needed for work is there: database, migrations, room on the disk."""
+    """Tell whether what is needed for work is there: database, migrations, room on the disk; and whether the queue lives."""
     found = {"database": _database(), "migrations": _migrations(), "disk": _disk()}
-    stands = Ready(ready=all(found.values()), **found)
+    stands = Ready(ready=all(found.values()), queue=found["migrations"] and queue_lives(), **found)
     return Status(200 if stands.ready else 503, stands)
 
 

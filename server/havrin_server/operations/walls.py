@@ -16,6 +16,7 @@ OF_A_FIRM = {
     "shop_shopdocument": FIRM_ID,
     "versions_version": FIRM_ID,
     "units_site": FIRM_ID,
+    "work_longwork": FIRM_ID,
 }
 OF_A_ROW = {
     "instruments_inhand": ("instruments_instrument", "instrument_id"),

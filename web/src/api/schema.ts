@@ -33,7 +33,7 @@ export interface paths {
         };
         /**
          * Ready
-         * @description Tell whether what is needed for work is there: database, migrations, room on the disk.
+         * @description Tell whether what is needed for work is there: database, migrations, room on the disk; and whether the queue lives.
          */
         get: operations["havrin_server_operations_views_ready"];
         put?: never;
@@ -1828,13 +1828,53 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/work/{work_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * How Far
+         * @description Return how far a piece of one's own work is.
+         */
+        get: operations["havrin_server_work_views_how_far"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/work/{work_id}/stop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop It
+         * @description Ask a piece of one's own work to stop.
+         */
+        post: operations["havrin_server_work_views_stop_it"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
          * Ready
-         * @description Whether the server can work, and what of it is there.
+         * @description Whether the server can work, and what of it is there. Without the queue long work waits, and all else goes on.
          */
         Ready: {
             /** Ready */
@@ -1845,6 +1885,8 @@ export interface components {
             migrations: boolean;
             /** Disk */
             disk: boolean;
+            /** Queue */
+            queue: boolean;
         };
         /**
          * FormatsOut
@@ -5370,6 +5412,36 @@ export interface components {
             /** Ours */
             ours: boolean;
         };
+        /**
+         * WorkOut
+         * @description How far a piece of long work is; ``said`` is why it failed.
+         */
+        WorkOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Sort */
+            sort: string;
+            /** State */
+            state: string;
+            /** Done */
+            done: number;
+            /** Steps */
+            steps: number;
+            /** Said */
+            said: string;
+            /** Stop Asked */
+            stop_asked: boolean;
+            /**
+             * Asked At
+             * Format: date-time
+             */
+            asked_at: string;
+            /** Ended At */
+            ended_at: string | null;
+        };
     };
     responses: never;
     parameters: never;
@@ -7745,6 +7817,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CheckedOut"];
+                };
+            };
+        };
+    };
+    havrin_server_work_views_how_far: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                work_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+        };
+    };
+    havrin_server_work_views_stop_it: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                work_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
                 };
             };
         };
