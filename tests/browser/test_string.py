@@ -32,6 +32,7 @@ def test_a_lead_is_dragged_to_a_node(string):
 
 def test_the_state_and_the_rung_are_switched(string):
     string.click(".chip:text-is('No call')")
+    expect(string.locator(".chip:text-is('No call')")).to_have_attribute("aria-pressed", "true")
     expect(string.locator(".node", has_text="6")).to_have_count(0)
     string.click(".chip:text-is('Inducer motor')")
     expect(string.locator("[data-node='IL']")).to_be_visible()

@@ -52,7 +52,7 @@ function across(a: string, b: string): void {
     <ChipRow
       label="State"
       :options="string.states"
-      :chosen="string.state"
+      :chosen="state || string.state"
       @choose="(key) => (state = key)"
     />
     <ChipRow
