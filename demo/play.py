@@ -12,9 +12,9 @@ from demo.history import every_visit
 from havrin_server.instruments.models import Instrument
 from havrin_server.instruments.services import take_in_hand
 from havrin_server.people.models import Firm, Person
-from havrin_server.shop.models import ShopDocument, Sort
+from havrin_server.shop.models import Part, ShopDocument, Sort
 from havrin_server.shop.services import keep_document
-from havrin_server.units.models import Site, Unit
+from havrin_server.units.models import Contact, Site, Unit
 from havrin_server.visits.models import Visit
 from havrin_server.visits.services import CloseVisit, WriteLine, close_visit, open_visit_rules, write_line
 
@@ -30,8 +30,10 @@ def play_sample_world(now: datetime) -> None:
     now = now.astimezone(firm.zoneinfo())  # its days and hours are those of its valley
     people = {p["username"]: _person(firm, p, world["password"]) for p in world["people"]}
     for row in world["instruments"]:
-        days = row.pop("calibrated_in_days")
-        Instrument.objects.create(firm=firm, calibrated_until=now.date() + timedelta(days=days), **row)
+        days, whose = row.pop("calibrated_in_days"), people.get(row.pop("whose", ""))
+        until = now.date() + timedelta(days=days)
+        Instrument.objects.create(firm=firm, calibrated_until=until, person=whose, **row)
+    Part.objects.bulk_create(Part(firm=firm, **row) for row in world["parts"])
     supervisor = next(person for person in people.values() if person.role == "supervisor")
     models = {row["key"]: _model(firm, supervisor, row, now) for row in world["models"]}
     units = _units(firm, world["sites"], models)
@@ -39,6 +41,8 @@ def play_sample_world(now: datetime) -> None:
         _earlier(units[row["unit"]], people[row["technician"]], row, now)
     for row in world["today"]:
         _today(units[row["unit"]], people[row["technician"]], row, now)
+    for row in world["to_come"]:
+        _to_come(units[row["unit"]], people, row, now)
 
 
 def _person(firm: Firm, row: dict[str, Any], password: str) -> Person:
@@ -53,8 +57,9 @@ def _model(firm: Firm, person: Person, document: dict[str, Any], now: datetime) 
 def _units(firm: Firm, sites: list[dict[str, Any]], models: dict[str, ShopDocument]) -> dict[str, Unit]:
     units = {}
     for row in sites:
-        rows = row.pop("units")
+        rows, people = row.pop("units"), row.pop("contacts")
         site = Site.objects.create(firm=firm, **row)
+        Contact.objects.bulk_create(Contact(site=site, **one) for one in people)
         units |= {u["label"]: Unit.objects.create(site=site, **{**u, "model": models[u["model"]]}) for u in rows}
     return units
 
@@ -103,6 +108,27 @@ def _today(unit: Unit, person: Person, row: dict[str, Any], now: datetime) -> No
         head, text = line.split(": ", 1)
         minute, phase = head.split()
         _write(visit, person, text, phase, begun + timedelta(minutes=int(minute)))
+
+
+def _to_come(unit: Unit, people: dict[str, Person], row: dict[str, Any], now: datetime) -> None:
+    """Plan a visit: on somebody's day, or, without a technician, on nobody's yet."""
+    who = people.get(row.get("technician", ""))
+    day = now.date() + timedelta(days=row["in_days"])
+    turn = Visit.objects.filter(technician=who, day=day).count() + 1 if who else 0
+    told = {name: row[name] for name in ("complaint", "there", "since", "task", "parts") if name in row}
+    start = time.fromisoformat(row["start"]) if "start" in row else None
+    visit = Visit.objects.create(
+        unit=unit,
+        reason=row["reason"],
+        day=day,
+        turn=turn,
+        start=start,
+        technician=who,
+        planned_by=people["odo"],
+        house_rules=open_visit_rules(people["odo"]),
+        **told,
+    )
+    visit.helpers.set(people[name] for name in row.get("with", ()))
 
 
 def _write(visit: Visit, person: Person, text: str, phase: str, at: datetime) -> None:

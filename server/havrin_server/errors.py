@@ -5,6 +5,7 @@ ServerError
 ├── NotFound        nothing of that kind in this person's firm
 ├── VisitClosed     the tape takes no more entries
 ├── VisitMoved      somebody wrote since the page was loaded
+├── PlanMoved       somebody changed a visit's plan since it was seen
 ├── CannotClose     a rule holds the visit open
 ├── NotWritable     a line that was not understood whole
 ├── TooMany         more at once than one person, or the server, carries
@@ -23,6 +24,7 @@ class ServerError(Exception):
         self.message = message
         self.code = code or type(self).code
         self.details = details or []
+        self.fields: dict[str, str] = {}  # what is wrong with which field of what was sent
 
 
 class NotAllowed(ServerError):
@@ -47,6 +49,12 @@ class VisitMoved(ServerError):
     """The tape went on since it was seen."""
 
     code, status = "visit_moved", 409
+
+
+class PlanMoved(ServerError):
+    """The plan of a visit was changed since it was seen."""
+
+    code, status = "plan_moved", 409
 
 
 class CannotClose(ServerError):

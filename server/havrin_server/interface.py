@@ -2,6 +2,7 @@
 
 import logging
 import sys
+from collections.abc import Mapping
 
 from django.core.exceptions import RequestDataTooBig
 from django.db import InterfaceError, OperationalError
@@ -13,6 +14,8 @@ from ninja.errors import AuthenticationError, HttpError, Throttled, ValidationEr
 from havrin_core.errors import BadDocument, CoreError, NotUnderstood, OutOfDomain, UnknownName, WrongDimension
 from havrin_core.wording.phrases import words
 from havrin_server.captures.views import live, logs, photos
+from havrin_server.cards import door_views, import_views
+from havrin_server.cards import views as cards
 from havrin_server.errors import NotAllowed, ServerError
 from havrin_server.house import views as house
 from havrin_server.incoming import StrictParser
@@ -57,6 +60,9 @@ _SUBJECTS = (
     papers,
     checks,
     work,
+    cards,
+    door_views,
+    import_views,
 )
 for subject in _SUBJECTS:
     api.add_router("", subject.router)
@@ -72,9 +78,21 @@ CORE_STATUS: dict[type[CoreError], int] = {
 
 
 def _problem(
-    request: HttpRequest, status: int, code: str, title: str, details: list[str] | None = None
+    request: HttpRequest,
+    status: int,
+    code: str,
+    title: str,
+    details: list[str] | None = None,
+    fields: Mapping[str, str] | None = None,
 ) -> HttpResponse:
-    body = {"type": f"/problems/{code}", "title": title, "status": status, "code": code, "details": details or []}
+    body = {
+        "type": f"/problems/{code}",
+        "title": title,
+        "status": status,
+        "code": code,
+        "details": details or [],
+        "fields": dict(fields or {}),  # what is wrong with which field, to be shown there
+    }
     response = api.create_response(request, body, status=status)
     response["Content-Type"] = "application/problem+json"
     return response
@@ -84,7 +102,7 @@ def _problem(
 def _server_error(request: HttpRequest, error: ServerError) -> HttpResponse:
     if isinstance(error, NotAllowed) and isinstance(request.user, Person):
         record("refused", request.user, f"{request.method} {request.path}: {error.code}")
-    return _problem(request, error.status, error.code, error.message, error.details)
+    return _problem(request, error.status, error.code, error.message, error.details, error.fields)
 
 
 @api.exception_handler(CoreError)

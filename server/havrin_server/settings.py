@@ -41,6 +41,7 @@ INSTALLED_APPS = [
     "havrin_server.instruments",
     "havrin_server.units",
     "havrin_server.visits",
+    "havrin_server.cards",
     "havrin_server.captures",
     "havrin_server.reports",
     "havrin_server.operations",

@@ -35,12 +35,16 @@ class PartLine:
 
 @dataclass(frozen=True, slots=True)
 class Return:
-    """One visit to come: reason (a key of REASONS_FOR_VISIT), day or None where it hangs on something, and why."""
+    """One visit to come: reason (a key of REASONS_FOR_VISIT), day or None where it hangs on something, and why.
+
+    ``parts`` is what is fitted then, each with what goes with it.
+    """
 
     reason: str
     day: date | None
     why: Saying
     said: bool = False  # the technician said the day
+    parts: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,8 +59,20 @@ class FollowUp:
 def follow_up_of(facts: Facts, rules: HouseRules, reason: str, today: date) -> FollowUp:
     """Return the plan that the tape makes, seen from ``today``."""
     parts = tuple(_with_answers(facts, line, today) for line in _parts(facts, rules))
-    returns = (*_said(facts, today), *_hanging(parts, today), *_recheck(facts, rules, today), *_season(reason, today))
+    fitting = _fitting(parts)
+    returns = (
+        *_said(facts, today, fitting),
+        *_hanging(parts, today, fitting),
+        *_recheck(facts, rules, today),
+        *_season(reason, today),
+    )
     return FollowUp(parts, tuple(_suggested(facts, parts)), _one_of_each(returns))
+
+
+def _fitting(parts: tuple[PartLine, ...]) -> tuple[str, ...]:
+    """Return what is fitted at the return: each part that was not declined, and what goes with it."""
+    wanted = (line for line in parts if line.state != DECLINED)
+    return tuple(f"{line.name} with {', '.join(line.kit)}" if line.kit else line.name for line in wanted)
 
 
 def workday(day: date) -> date:
@@ -109,18 +125,18 @@ def _day_of(line: Line, body: Said) -> date | None:
     return body.until or date_in(body.text, line.entry.at.date())
 
 
-def _said(facts: Facts, today: date) -> Iterator[Return]:
+def _said(facts: Facts, today: date, fitting: tuple[str, ...]) -> Iterator[Return]:
     for line, body in facts.said("again")[-1:]:
-        yield Return("return_parts", _day_of(line, body), body.text, said=True)
+        yield Return("return_parts", _day_of(line, body), body.text, said=True, parts=fitting)
 
 
-def _hanging(parts: tuple[PartLine, ...], today: date) -> Iterator[Return]:
+def _hanging(parts: tuple[PartLine, ...], today: date, fitting: tuple[str, ...]) -> Iterator[Return]:
     wanted = [line for line in parts if line.state != DECLINED]
     if not wanted:
         return
     waiting = [line.name.lower() for line in wanted if line.arrives is None]
     if waiting:
-        yield Return("return_parts", None, phrase("hangs_arrival", waiting=", ".join(waiting)))
+        yield Return("return_parts", None, phrase("hangs_arrival", waiting=", ".join(waiting)), parts=fitting)
         return
     last = max(line.arrives for line in wanted if line.arrives is not None)
     names = ", ".join(line.name.lower() for line in wanted)
@@ -128,6 +144,7 @@ def _hanging(parts: tuple[PartLine, ...], today: date) -> Iterator[Return]:
         "return_parts",
         workday(max(last, today) + timedelta(days=AFTER_ARRIVAL_DAYS)),
         phrase("fit_all_here", names=names, last=last),
+        parts=fitting,
     )
 
 

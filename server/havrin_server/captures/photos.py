@@ -90,6 +90,11 @@ def find_photo(photo_id: uuid.UUID, actor: Person) -> Photo:
     return photo
 
 
+def checked_jpeg(file: UploadedFile) -> "ContentFile[bytes]":
+    """Return a picture as it is kept: content checked, upright, no larger than needed, nothing with it. Raises FileRefused."""
+    return _jpeg(_upright(file)[0], _EDGE, None)
+
+
 def _upright(file: UploadedFile) -> tuple[Image.Image, dict[int, Any] | None]:
     """Return the picture as it is to be seen, and where it was taken. The content decides, not the name. Raises FileRefused."""
     if file.size is None or file.size > LARGEST_PHOTO:

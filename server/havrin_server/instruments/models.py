@@ -10,13 +10,16 @@ from havrin_server.people.models import Firm, Person
 
 
 class Instrument(models.Model):
-    """A measuring instrument: stated accuracy, calibration date, and how its logs are laid out."""
+    """A measuring instrument of a person or a van: stated accuracy, calibration date, and how its logs are laid out."""
 
     firm = models.ForeignKey(Firm, on_delete=models.PROTECT)
     name = models.CharField(max_length=80)
     kind = models.CharField(max_length=30)
     serial = models.CharField(max_length=60, blank=True)
-    calibrated_until = models.DateField(null=True)
+    calibrated_until = models.DateField(null=True, blank=True)
+    person = models.ForeignKey(Person, on_delete=models.PROTECT, null=True, blank=True)
+    van = models.CharField(max_length=20, blank=True, default="")
+    retired_at = models.DateTimeField(null=True, blank=True)
     accuracy: Any = models.JSONField(default=dict)
     log_mapping: Any = models.JSONField(default=dict)  # header fingerprint -> column mapping
 

@@ -12,8 +12,10 @@ from havrin_server.people.models import Person
 
 
 def instruments_of(person: Person) -> QuerySet[Instrument]:
-    """Return the instruments of the person's firm by name."""
-    return Instrument.objects.filter(firm_id=person.own_firm_id).select_related("firm").order_by("name")
+    """Return the instruments that the person's firm works with, by name."""
+    return (
+        Instrument.objects.filter(firm_id=person.own_firm_id, retired_at=None).select_related("firm").order_by("name")
+    )
 
 
 def find_instrument(instrument_id: int, person: Person) -> Instrument:

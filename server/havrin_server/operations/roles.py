@@ -5,6 +5,7 @@ from pathlib import Path
 from django.db import connection, transaction
 from psycopg import sql
 
+from havrin_server.operations.searching import STATEMENTS as SEARCHING
 from havrin_server.operations.walls import statements
 
 APPLICATION = "havrin_app"
@@ -22,6 +23,8 @@ def set_roles(password: str) -> None:
         cursor.execute(_SCRIPT.read_text(encoding="utf-8"))
         for wall in statements():
             cursor.execute(wall)
+        for statement in SEARCHING:
+            cursor.execute(statement)
         for name, limit in _LIMITS.items():
             cursor.execute(sql.SQL("ALTER ROLE havrin_app SET {} = {}").format(sql.Identifier(name), limit))
         if password:

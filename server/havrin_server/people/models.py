@@ -21,6 +21,12 @@ class Firm(models.Model):
     """A heating firm with its house rules."""
 
     name = models.CharField(max_length=120)
+    address = models.CharField(max_length=300, blank=True, default="")
+    phone = models.CharField(max_length=40, blank=True, default="")
+    licence = models.CharField(max_length=80, blank=True, default="")
+    paper = models.CharField(max_length=6, choices=_choices(("letter", "a4")), default="letter")
+    currency = models.CharField(max_length=3, default="USD")
+    unit_system = models.CharField(max_length=6, choices=_choices(("us", "metric")), default="us")  # of who joins
     sample_world = models.BooleanField(default=False)  # made up: may be dropped and played in anew
     codes_required = models.BooleanField(default=False)  # of those who decide, a one-time code at every sign-in
     house_rules: Any = models.JSONField(default=dict)
@@ -57,6 +63,10 @@ class Person(AbstractUser):
     firm = models.ForeignKey(Firm, on_delete=models.PROTECT, null=True)
     role = models.CharField(max_length=13, choices=Role.choices, default=Role.TECHNICIAN)
     unit_system = models.CharField(max_length=6, choices=[("us", "US"), ("metric", "metric")], default="us")
+    phone = models.CharField(max_length=40, blank=True, default="")
+    licence = models.CharField(max_length=80, blank=True, default="")
+    licence_until = models.DateField(null=True, blank=True)
+    van = models.CharField(max_length=20, blank=True, default="")
     code_secret = models.CharField(
         max_length=64, blank=True, default=""
     )  # of the one-time codes; empty: none are asked

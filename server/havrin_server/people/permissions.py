@@ -7,6 +7,7 @@ from havrin_server.people.models import Person, Role
 _EVERYBODY = frozenset(Role.values)
 # In a firm of one the same person does everything: an administrator may what a supervisor may, and keeps the people.
 _DECIDES = frozenset({Role.SUPERVISOR, Role.ADMINISTRATOR})
+_KEEPS = _DECIDES | {Role.OFFICE}
 _FIELD = _DECIDES | {Role.TECHNICIAN}
 _ALLOWED: dict[str, frozenset[str]] = {
     "read": _EVERYBODY,
@@ -18,6 +19,14 @@ _ALLOWED: dict[str, frozenset[str]] = {
     "shop.write": _DECIDES,
     "house.write": _DECIDES,
     "share": _EVERYBODY,
+    "site.write": _EVERYBODY,  # also at the door
+    "unit.write": _EVERYBODY,
+    "shelf.write": _KEEPS,  # parts and instruments
+    "firm.write": _DECIDES,
+    "cards.retire": _KEEPS,
+    "cards.merge": _KEEPS,
+    "cards.import": _KEEPS,
+    "cards.export": _KEEPS,
     "people.read": _DECIDES,
     "people.write": frozenset({Role.ADMINISTRATOR}),
     "audit.read": _DECIDES,
@@ -29,6 +38,12 @@ _REFUSALS = {
     "shop.write": "Only a supervisor changes what is kept in the shop.",
     "house.write": "Only a supervisor sets the house rules.",
     "standing.override": "Only a supervisor may set a milder standing.",
+    "shelf.write": "Parts and instruments are kept by the office and the supervisors.",
+    "firm.write": "Only supervisors and administrators change what stands on the firm's papers.",
+    "cards.retire": "The office or a supervisor retires what is no longer there.",
+    "cards.merge": "The office or a supervisor merges what stands twice.",
+    "cards.import": "The office or a supervisor takes lists in.",
+    "cards.export": "The office or a supervisor takes lists out.",
     "people.read": "Only supervisors and administrators see who belongs to the firm.",
     "people.write": "Only an administrator changes who belongs to the firm.",
     "audit.read": "Only supervisors and administrators read the audit log.",

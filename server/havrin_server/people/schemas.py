@@ -36,6 +36,8 @@ class Me(ViewModel):
     writes_formats: bool  # whether this person sets them for the firm
     writes_visits: bool
     sees_people: bool  # and the audit log
+    goes_out: bool  # has a day of their own; the office begins at the board
+    imports: bool  # may take lists in and out
     has_code: bool  # whether a one-time code is asked at sign-in
     must_set_code: bool  # whether the firm asks for one that is not set up yet: nothing else can be done
 

@@ -143,7 +143,7 @@ def paper_context(visit: Visit, person: Person) -> dict[str, Any]:
         "reasons": reasons,
         "top": reasons[:3],
         "shut": next((b.text for _, b in facts.said("leaves") if b.state == MADE_SAFE), ""),
-        "signed": visit.signed_by or visit.technician.full_name,
+        "signed": visit.signed_by or visit.technician_name,
         "kind": visit.described().kind.name,
         "instruments": _instruments(visit),
         "looks": _looks(tape, system),

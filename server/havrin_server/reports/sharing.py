@@ -13,6 +13,7 @@ from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.reports.models import ShareLink
 from havrin_server.units.models import Unit
+from havrin_server.units.queries import same_appliance
 from havrin_server.visits.models import Visit
 
 LONGEST_DAYS = 366
@@ -69,5 +70,5 @@ def opened(token: str, now: datetime) -> ShareLink:
 
 def shared_visits(link: ShareLink) -> QuerySet[Visit]:
     """Return the closed visits of the link's unit, newest first: what the customer may read."""
-    rows = Visit.objects.filter(unit_id=link.unit_id, closed_at__isnull=False)
+    rows = Visit.objects.filter(unit__in=same_appliance(link.unit_id), closed_at__isnull=False)
     return rows.select_related("unit__site__firm", "unit__model", "technician", "closed_by").order_by("-closed_at")

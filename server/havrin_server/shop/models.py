@@ -32,3 +32,21 @@ class ShopDocument(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["firm", "sort", "key"], name="one_document_of_a_key_per_firm"),
         ]
+
+
+class Part(models.Model):
+    """A part that the firm buys: its number, which part it is, which models it fits, and what it costs.
+
+    ``fits`` are keys of the firm's models; ``part`` is a key of the core's vocabulary.
+    """
+
+    firm = models.ForeignKey(Firm, on_delete=models.PROTECT)
+    number = models.CharField(max_length=60)
+    name = models.CharField(max_length=120)
+    part = models.CharField(max_length=60, blank=True)
+    fits: Any = models.JSONField(default=list, blank=True)
+    set_point = models.CharField(max_length=60, blank=True)
+    ports = models.CharField(max_length=60, blank=True)
+    kit = models.CharField(max_length=200, blank=True)  # what is fitted with it
+    price = models.DecimalField(max_digits=10, decimal_places=2, null=True, blank=True)
+    retired_at = models.DateTimeField(null=True, blank=True)

@@ -1,8 +1,12 @@
 """Finding sites and units of a firm."""
 
+from collections.abc import Iterable
+
+from django.db.models import Q, QuerySet
+
 from havrin_server.errors import NotFound
 from havrin_server.people.models import Person
-from havrin_server.units.models import Site, Unit
+from havrin_server.units.models import Contact, Site, Unit
 
 
 def find_unit(unit_id: int, person: Person) -> Unit:
@@ -19,3 +23,19 @@ def find_site(site_id: int, person: Person) -> Site:
     if site is None:
         raise NotFound("There is no such site in your firm.")
     return site
+
+
+def same_appliance(unit_id: int) -> "QuerySet[Unit, int]":
+    """Return the ids under which an appliance is kept: its own, and those of what was merged into it."""
+    return Unit.objects.filter(Q(pk=unit_id) | Q(merged_into_id=unit_id)).values_list("pk", flat=True)
+
+
+def contacts_of(site_ids: Iterable[int]) -> dict[int, Contact]:
+    """Return whom one speaks with at each site: who was noted first and can be rung."""
+    rows = Contact.objects.filter(site__in=set(site_ids), retired_at=None).exclude(phone="").order_by("-pk")
+    return {contact.site_id: contact for contact in rows}
+
+
+def speaks_at(site: Site) -> QuerySet[Contact]:
+    """Return whom one speaks with at a site, as they were noted."""
+    return site.contact_set.filter(retired_at=None).order_by("pk")

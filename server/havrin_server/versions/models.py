@@ -17,6 +17,7 @@ class Sort(models.TextChoices):
     RULES = "rules"
     INSTRUMENT = "instrument"
     WALK = "walk"
+    CARD = "card"  # of what the firm keeps itself; the key says of which sort and number
 
 
 class Version(models.Model):

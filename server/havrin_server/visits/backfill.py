@@ -8,6 +8,7 @@ from havrin_core.rules.model import NOT_YET
 from havrin_core.standing.assess import assess
 from havrin_core.standing.carry_over import left_open
 from havrin_core.tape.entries import MADE_SAFE, RUNNING
+from havrin_server.visits.left import note_what_is_not_noted
 from havrin_server.visits.models import Visit
 from havrin_server.visits.pins import pinned_document
 from havrin_server.visits.queries import judged_tape, left_open_document, past_document
@@ -24,6 +25,7 @@ def store_what_was_left() -> int:
     for visit in rows.order_by("closed_at", "pk"):
         _store(visit)
         count += 1
+    note_what_is_not_noted()
     return count
 
 

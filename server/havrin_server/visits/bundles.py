@@ -16,7 +16,15 @@ from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.visits.chain import store
 from havrin_server.visits.models import TapeEntry, Visit
-from havrin_server.visits.services import entitled, locked_visit, must_be_open, offset_at, pin, typed_columns
+from havrin_server.visits.services import (
+    begin,
+    entitled,
+    local_day,
+    locked_visit,
+    must_be_open,
+    offset_at,
+    typed_columns,
+)
 
 
 @transaction.atomic
@@ -37,7 +45,7 @@ def take_in_bundle(visit_id: int, data: Any, *, actor: Person, now: datetime) ->
     ids = _ids_here(visit, bundle.visit.entries)
     have = set(visit.entries.values_list("id", flat=True))
     new = [entry for entry in bundle.visit.entries if ids[entry.id] not in have]
-    pin(visit, now)
+    begin(visit, actor, local_day(visit, now), now)
     store(visit, [_row(visit, entry, ids, actor, now) for entry in new])
     return len(new)
 

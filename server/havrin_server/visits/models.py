@@ -17,14 +17,34 @@ ENTRY_SCHEMA = SCHEMA
 
 
 class Visit(models.Model):
-    """One attendance at one unit. ``house_rules`` are those it is judged by; ``version`` counts its entries."""
+    """One attendance at one unit. ``house_rules`` are those it is judged by; ``version`` counts its entries.
+
+    While it is nobody's (``technician`` None) it is on no day either: ``day`` is then the one by which it is wanted.
+    """
 
     unit = models.ForeignKey(Unit, on_delete=models.PROTECT)
     reason = models.CharField(max_length=20)
     day = models.DateField()
+    start = models.TimeField(null=True)  # what was agreed, by the clock of the place
     turn = models.PositiveSmallIntegerField(default=0)
     complaint = models.TextField(blank=True)
-    technician = models.ForeignKey(Person, on_delete=models.PROTECT, related_name="visits")
+    there = models.CharField(
+        max_length=120, blank=True, default=""
+    )  # who is there, and since when it is so: as it was told
+    since = models.CharField(max_length=120, blank=True, default="")
+    task = models.CharField(max_length=300, blank=True, default="")  # of a return: what is to be done
+    parts: Any = models.JSONField(default=list, blank=True)  # and what is to be fitted, one line each
+    returns_from = models.ForeignKey("self", on_delete=models.PROTECT, null=True, related_name="returns")
+    technician = models.ForeignKey(Person, on_delete=models.PROTECT, null=True, related_name="visits")
+    helpers = models.ManyToManyField(Person, related_name="helps_on", blank=True)
+    planned_by = models.ForeignKey(Person, on_delete=models.PROTECT, null=True, related_name="+")
+    cancelled_at = models.DateTimeField(null=True)
+    cancelled_by = models.ForeignKey(Person, on_delete=models.PROTECT, null=True, related_name="+")
+    cancelled_why = models.CharField(max_length=300, blank=True, default="")
+    stands: Any = models.JSONField(
+        null=True
+    )  # its standing while it is open, as last worked out for a list (standing_now.py)
+    plan_version = models.PositiveIntegerField(default=0)  # counts the changes of its plan
     house_rules: Any = models.JSONField(default=dict)
     version = models.PositiveIntegerField(default=0)
     head = models.CharField(max_length=64, blank=True)  # the newest link of its tape (chain.py)
@@ -43,6 +63,20 @@ class Visit(models.Model):
     customer_words = models.TextField(blank=True)
     signed_by = models.CharField(max_length=120, blank=True)
     signature: Any = models.JSONField(default=list)  # strokes: lists of [x, y] in 0..1
+
+    class Meta:
+        indexes = [
+            models.Index(fields=["technician", "day"], name="own_day"),  # the first page of everybody
+            models.Index(
+                fields=["day"], condition=models.Q(closed_at=None, cancelled_at=None), name="open_days"
+            ),  # the board
+            models.Index(fields=["unit", "-day", "-id"], name="visits_of_unit"),  # a unit's record, its newest visit
+        ]
+
+    @property
+    def technician_name(self) -> str:
+        """Whose visit it is; "" while it is nobody's."""
+        return self.technician.full_name if self.technician else ""
 
     def described(self) -> CoreUnit:
         """Return the unit as this visit judges it: as it was pinned with the first entry, as it is before that."""

@@ -9,6 +9,7 @@ from havrin_core.quantities.formats import day_words
 from havrin_server.instruments.models import Instrument
 from havrin_server.shop.library import circuit_document, library_for
 from havrin_server.units.models import Unit
+from havrin_server.units.plates import own_plate
 from havrin_server.versions.models import Sort, Version
 from havrin_server.versions.services import keep_version, newer_than, number_of
 from havrin_server.visits.models import Visit
@@ -43,18 +44,6 @@ def pinned_document(visit: Visit, now: datetime) -> dict[str, Any]:
         "surroundings": list(unit.surroundings),
         "instruments": instruments,
         "versions": versions,
-    }
-
-
-def own_plate(unit: Unit) -> dict[str, Any]:
-    """Return what is kept version by version of a unit: all that it is judged by and does not share with its model."""
-    return {
-        "model": unit.model.key,
-        "serial": unit.serial,
-        "plate": unit.plate,
-        "altitude_m": unit.site.altitude_m,
-        "installed_year": unit.installed_year,
-        "surroundings": list(unit.surroundings),
     }
 
 

@@ -1,8 +1,8 @@
 """Reading tapes: visits of a firm, their assessment, the situation in which a line is read."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import asdict, replace
-from datetime import date, timedelta
+from datetime import timedelta
 from typing import Any
 
 from django.db.models import CharField, Exists, OuterRef, QuerySet
@@ -36,6 +36,7 @@ from havrin_server.instruments.models import Instrument
 from havrin_server.people.models import Person
 from havrin_server.shop.library import circuit_document, library_for
 from havrin_server.units.models import Unit as SiteUnit
+from havrin_server.units.queries import same_appliance
 from havrin_server.visits.bodies import bodies_of
 from havrin_server.visits.chain import proof_of
 from havrin_server.visits.models import Amendment, TapeEntry, Visit
@@ -85,11 +86,18 @@ _ENTRY_COLUMNS = (
 
 def tape_of(visit: Visit) -> tuple[Entry, ...]:
     """Return the visit's entries as the core reads them, each at its writer's own time zone."""
+    return tapes_of([visit.pk])[visit.pk]
+
+
+def tapes_of(visit_ids: Iterable[int]) -> dict[int, tuple[Entry, ...]]:
+    """Return the tapes of several visits, with as many queries as for one."""
+    tapes: dict[int, list[Entry]] = {pk: [] for pk in visit_ids}
     # Plain rows: a tape is read on every line, and model instances would cost more than judging it.
-    rows = list(visit.entries.order_by("recorded_at", "at", "id").values_list(*_ENTRY_COLUMNS))
-    bodies = bodies_of((row[0], row[-1]) for row in rows)
-    return tuple(
-        Entry(
+    found = TapeEntry.objects.filter(visit__in=tapes).order_by("recorded_at", "at", "id")
+    rows = list(found.values_list(*_ENTRY_COLUMNS, "visit_id"))
+    bodies = bodies_of((row[0], row[-2]) for row in rows)
+    for pk, at, zone, phase, group, name, out, first, last, device, sent, received, visit_id in rows:
+        entry = Entry(
             str(pk),
             in_zone(at, zone),
             f"{first} {last}".strip(),
@@ -102,8 +110,8 @@ def tape_of(visit: Visit) -> tuple[Entry, ...]:
             received,
             out,
         )
-        for pk, at, zone, phase, group, name, out, first, last, device, sent, received in rows
-    )
+        tapes[visit_id].append(entry)
+    return {visit_id: tuple(entries) for visit_id, entries in tapes.items()}
 
 
 def unit_of(visit: Visit, tape: tuple[Entry, ...]) -> Unit:
@@ -121,7 +129,8 @@ def background_of(visit: Visit) -> Background:
     unit = visit.unit
     age = visit.day.year - unit.installed_year if unit.installed_year else None
     since = visit.day - timedelta(days=LOOKS_BACK_DAYS)
-    rows = unit.visit_set.filter(past__isnull=False, day__lte=visit.day, day__gt=since).exclude(pk=visit.pk)
+    kept = Visit.objects.filter(unit__in=same_appliance(unit.pk), past__isnull=False)
+    rows = kept.filter(day__lte=visit.day, day__gt=since).exclude(pk=visit.pk)
     past = tuple(
         Past((visit.day - day).days, row.get("action", row.get("deed", "")), row.get("part", ""))
         for day, found in rows.exclude(past=[]).values_list("day", "past")
@@ -154,7 +163,8 @@ def open_before(visit: Visit) -> LeftOpen:
     if visit.opened_with is not None:
         return left_open_from(visit.opened_with)
     last = _last_left(visit)
-    others = Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=True, version__gt=0).exclude(pk=visit.pk)
+    same = same_appliance(visit.unit_id)
+    others = Visit.objects.filter(unit__in=same, closed_at__isnull=True, version__gt=0).exclude(pk=visit.pk)
     for other in others.select_related("unit__site", "unit__model"):
         found = _open_on(other, last)
         last = last.joined(LeftOpen(found.entries))  # what it still has to show is its own business
@@ -162,12 +172,13 @@ def open_before(visit: Visit) -> LeftOpen:
 
 
 def _last_left(visit: Visit) -> LeftOpen:
-    rows = Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=False).exclude(pk=visit.pk)
+    same = same_appliance(visit.unit_id)
+    rows = Visit.objects.filter(unit__in=same, closed_at__isnull=False).exclude(pk=visit.pk)
     newest = rows.order_by("-closed_at", "-pk").values("pk", "closed_at", "left_open").first()
     if newest is None or newest["left_open"] is None:
         return NOTHING_OPEN
     left = left_open_from(newest["left_open"])
-    said_since = Amendment.objects.filter(visit__unit_id=visit.unit_id, at__gte=newest["closed_at"]).order_by("at")
+    said_since = Amendment.objects.filter(visit__unit__in=same, at__gte=newest["closed_at"]).order_by("at")
     for document in said_since.exclude(visit=visit).values_list("left_open", flat=True):
         left = left.joined(left_open_from(document))
     return left
@@ -201,7 +212,7 @@ def accuracies_of(visit: Visit) -> dict[str, dict[str, Accuracy]]:
 def earlier_visits(visit: Visit, most: int = 6) -> QuerySet[Visit]:
     """Return the unit's closed visits before this one, newest first."""
     return (
-        Visit.objects.filter(unit_id=visit.unit_id, closed_at__isnull=False)
+        Visit.objects.filter(unit__in=same_appliance(visit.unit_id), closed_at__isnull=False)
         .exclude(pk=visit.pk)
         .select_related("unit__site", "unit__model", "technician")
         .order_by("-day")[:most]
@@ -210,7 +221,9 @@ def earlier_visits(visit: Visit, most: int = 6) -> QuerySet[Visit]:
 
 def newest_visits(unit: SiteUnit, most: int = 2) -> list[Visit]:
     """Return the unit's newest visits on which something was written, newest first."""
-    written = Visit.objects.filter(unit=unit, version__gt=0).select_related("unit__site", "unit__model", "technician")
+    written = Visit.objects.filter(unit__in=same_appliance(unit.pk), version__gt=0).select_related(
+        "unit__site", "unit__model", "technician"
+    )
     return list(written.order_by("-day", "-pk")[:most])
 
 
@@ -222,14 +235,6 @@ def neighbours_supply(visit: Visit) -> list[tuple[SiteUnit, TapeEntry | None]]:
     others = SiteUnit.objects.filter(site_id=unit.site_id, gas_line=unit.gas_line).exclude(pk=unit.pk).order_by("label")
     rows = TapeEntry.objects.filter(kind="reading", quantity="supply_running_pa", at__date__lte=visit.day)
     return [(other, rows.filter(unit=other).order_by("-at").first()) for other in others]
-
-
-def round_of(person: Person, day: date) -> QuerySet[Visit]:
-    """Return the firm's visits of ``day`` in the order to drive; a technician sees only their own."""
-    visits = visits_of(person).filter(day=day)
-    if person.role == "technician":
-        visits = visits.filter(technician=person)
-    return visits.order_by("turn")
 
 
 def situation(visit: Visit, stage: str | None, phase: str, system: str) -> Situation:

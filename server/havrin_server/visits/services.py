@@ -27,12 +27,14 @@ from havrin_server.instruments.queries import find_instrument, in_hand
 from havrin_server.people.audit import record
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
+from havrin_server.units.plates import own_plate
 from havrin_server.versions.models import Sort
 from havrin_server.versions.services import keep_change
 from havrin_server.visits.bodies import body_of
 from havrin_server.visits.chain import statement_of, store
+from havrin_server.visits.left import note_left
 from havrin_server.visits.models import TapeEntry, Visit
-from havrin_server.visits.pins import moved_on, moved_words, own_plate, pinned_document
+from havrin_server.visits.pins import moved_on, moved_words, pinned_document
 from havrin_server.visits.queries import (
     assess_visit,
     judged_tape,
@@ -217,15 +219,24 @@ def append(
         )
         for index, body in enumerate(bodies)
     ]
-    pin(visit, now)
+    begin(visit, actor, day, now)
     store(visit, rows)
 
 
-def pin(visit: Visit, now: datetime) -> None:
-    """A visit begins with its first entry: from then on it is judged by what it found."""
+def begin(visit: Visit, actor: Person, day: date, now: datetime) -> None:
+    """A visit begins with its first entry: from then on it is judged by what it found.
+
+    What was nobody's is from then on whose entry it is, on that ``day``; what was cancelled meanwhile takes place all the same.
+    """
     if visit.pinned is None:
         visit.pinned = pinned_document(visit, now)
         visit.save(update_fields=["pinned"])
+    if visit.technician is None:
+        visit.technician, visit.day = actor, day
+        visit.save(update_fields=["technician", "day"])
+    if visit.cancelled_at is not None:
+        visit.cancelled_at = visit.cancelled_by = None
+        visit.save(update_fields=["cancelled_at", "cancelled_by"])
 
 
 @transaction.atomic
@@ -261,6 +272,7 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
     )
     visit.seal = sealed(statement_of(visit))
     visit.save()
+    note_left(visit.unit.merged_into_id or visit.unit_id)
     _keep_plate(visit, actor, now)
     return found
 

@@ -4,7 +4,7 @@ import { call, http, upload, within, type Schemas } from './client'
 export const keys = {
   me: ['me'] as const,
   round: ['round'] as const,
-  sites: ['sites'] as const,
+  day: (day: string) => ['round', day] as const,
   visit: (id: number) => ['visit', id] as const,
   site: (id: number) => ['site', id] as const,
   arrival: (id: number, version: number) => ['visit', id, 'arrival', version] as const,
@@ -36,7 +36,6 @@ const READ_BACK_MS = 5000
 const visitPath = (visit_id: number) => ({ params: { path: { visit_id } } })
 const logPath = (log_id: string) => ({ params: { path: { log_id } } })
 
-export const getRound = () => call<Schemas['Round']>(http.GET('/api/round'))
 export const getSite = (id: number) =>
   call<Schemas['SiteOut']>(http.GET('/api/sites/{site_id}', { params: { path: { site_id: id } } }))
 export const getWords = (id: number) =>
@@ -227,11 +226,6 @@ export const markPhoto = (id: string, marks: Schemas['MarkIn'][], patience: numb
 export const getUnit = (id: number) =>
   call<Schemas['UnitRecord']>(
     http.GET('/api/units/{unit_id}', { params: { path: { unit_id: id } } }),
-  )
-export const getSites = () => call<Schemas['SiteMark'][]>(http.GET('/api/sites'))
-export const planVisit = (unit: number, body: Schemas['PlanIn']) =>
-  call<Schemas['PlannedOut']>(
-    http.POST('/api/units/{unit_id}/visits', { params: { path: { unit_id: unit } }, body }),
   )
 export const shareUnit = (id: number, days: number) =>
   call<Schemas['LinkOut']>(

@@ -8,6 +8,7 @@ interface Problem {
   title?: string
   code?: string
   details?: string[]
+  fields?: Record<string, string>
 }
 
 /** What the server (or the missing line to it) said no with. `status` 0: the server was not reached. */
@@ -17,6 +18,8 @@ export class ApiError extends Error {
     readonly code: string,
     message: string,
     readonly details: string[] = [],
+    /** What is wrong with which field of what was sent, to be shown there. */
+    readonly fields: Record<string, string> = {},
   ) {
     super(message)
   }
@@ -84,6 +87,7 @@ export function asError(status: number, body: unknown): ApiError {
     code,
     problem.title ?? `The server answered ${status}.`,
     problem.details ?? [],
+    problem.fields ?? {},
   )
 }
 

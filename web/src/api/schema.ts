@@ -396,10 +396,30 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Todays Round
-         * @description Return the stops of ``day``, today by default.
+         * Own Day
+         * @description Return one's own stops of ``day``, today by default.
          */
-        get: operations["havrin_server_visits_views_round_todays_round"];
+        get: operations["havrin_server_visits_views_round_own_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/board": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Board
+         * @description Return everybody's visits of some days, today's week by default.
+         */
+        get: operations["havrin_server_visits_views_round_board"];
         put?: never;
         post?: never;
         delete?: never;
@@ -779,9 +799,49 @@ export interface paths {
         put?: never;
         /**
          * Plan
-         * @description Put a visit of the unit on a round, today's or a later one.
+         * @description Put a visit of the unit on a round, today's or a later one, or on nobody's.
          */
         post: operations["havrin_server_visits_views_planning_plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Change
+         * @description Move a visit to another day, person, time or place in the row.
+         */
+        put: operations["havrin_server_visits_views_planning_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Cancel
+         * @description Cancel a visit on which nothing is written, with a reason.
+         */
+        post: operations["havrin_server_visits_views_planning_cancel"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1428,26 +1488,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/sites": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * All Sites
-         * @description Return the firm's sites with their units, and how each was left.
-         */
-        get: operations["havrin_server_reports_views_sites_all_sites"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/sites/{site_id}": {
         parameters: {
             query?: never;
@@ -1868,6 +1908,438 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Find
+         * @description Return what has every word of ``q``: units, sites, contacts, parts, instruments, visits.
+         */
+        get: operations["havrin_server_cards_views_find"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Sorts
+         * @description Return every sort of cards with its fields.
+         */
+        get: operations["havrin_server_cards_views_sorts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{sort}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cards
+         * @description Return a page of cards: those in use, or those that are retired; of one site where it is given.
+         */
+        get: operations["havrin_server_cards_views_cards"];
+        put?: never;
+        /**
+         * Make
+         * @description Make a card.
+         */
+        post: operations["havrin_server_cards_views_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{sort}/form": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Form
+         * @description Return one sort of cards with its fields.
+         */
+        get: operations["havrin_server_cards_views_form"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{sort}/all.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Table
+         * @description Return every card of a sort as a table.
+         */
+        get: operations["havrin_server_cards_views_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{sort}/{card_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card
+         * @description Return a card, whole, with what became of it.
+         */
+        get: operations["havrin_server_cards_views_card"];
+        /**
+         * Change
+         * @description Change fields of a card.
+         */
+        put: operations["havrin_server_cards_views_change"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{sort}/{card_id}/retire": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Retire
+         * @description Retire a card, or take it into use again.
+         */
+        post: operations["havrin_server_cards_views_retire"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/cards/{sort}/{card_id}/merge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Merge
+         * @description Let a card go under another; return the one that is kept.
+         */
+        post: operations["havrin_server_cards_views_merge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/merges/{merge_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Merge
+         * @description Take two cards apart again; return the one that had gone.
+         */
+        post: operations["havrin_server_cards_views_undo_merge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/door": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * At Door
+         * @description Return what a unit at the door is made from.
+         */
+        get: operations["havrin_server_cards_door_views_at_door"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/door/units": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make
+         * @description Make a unit at the door.
+         */
+        post: operations["havrin_server_cards_door_views_make"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/{unit_id}/plate-photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Photo
+         * @description Keep a picture of a unit's plate.
+         */
+        post: operations["havrin_server_cards_door_views_keep_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plate-photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photo
+         * @description Return a picture of a plate.
+         */
+        get: operations["havrin_server_cards_door_views_photo"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/plates/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Plate
+         * @description Return what may stand on a plate, read off its picture; nothing is kept.
+         */
+        post: operations["havrin_server_cards_door_views_read_plate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lists
+         * @description Return the newest lists that were brought.
+         */
+        get: operations["havrin_server_cards_import_views_lists"];
+        put?: never;
+        /**
+         * Bring
+         * @description Bring a list; nothing of it is taken in yet.
+         */
+        post: operations["havrin_server_cards_import_views_bring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * One
+         * @description Return a list that was brought.
+         */
+        get: operations["havrin_server_cards_import_views_one"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Say which column is which field, and have the list looked through; nothing is taken in.
+         */
+        post: operations["havrin_server_cards_import_views_look"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/rows/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Choose
+         * @description Say what a row is to be: a card, a new one, or nothing.
+         */
+        put: operations["havrin_server_cards_import_views_choose"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/rows": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rows
+         * @description Return a page of a list's rows, of one status where it is given.
+         */
+        get: operations["havrin_server_cards_import_views_rows"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/take": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Take the list in, as the dry run says and as was chosen.
+         */
+        post: operations["havrin_server_cards_import_views_take"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{import_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Take a list back, as one.
+         */
+        post: operations["havrin_server_cards_import_views_undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1941,6 +2413,10 @@ export interface components {
             writes_visits: boolean;
             /** Sees People */
             sees_people: boolean;
+            /** Goes Out */
+            goes_out: boolean;
+            /** Imports */
+            imports: boolean;
             /** Has Code */
             has_code: boolean;
             /** Must Set Code */
@@ -2201,7 +2677,7 @@ export interface components {
             /** More */
             more: boolean;
             /** Actions */
-            actions: ("sign_in" | "sign_in_refused" | "sign_out" | "sessions_ended" | "password_changed" | "code_set" | "code_removed" | "codes_required" | "invited" | "reset_begun" | "invitation_used" | "invitation_revoked" | "person_changed" | "formats_changed" | "shop_written" | "house_rules_written" | "key_made" | "key_revoked" | "link_made" | "link_revoked" | "exported" | "overridden" | "set_aside" | "refused")[];
+            actions: ("sign_in" | "sign_in_refused" | "sign_out" | "sessions_ended" | "password_changed" | "code_set" | "code_removed" | "codes_required" | "invited" | "reset_begun" | "invitation_used" | "invitation_revoked" | "person_changed" | "formats_changed" | "shop_written" | "house_rules_written" | "card_made" | "card_changed" | "card_retired" | "card_merged" | "merge_undone" | "imported" | "import_undone" | "visit_cancelled" | "key_made" | "key_revoked" | "link_made" | "link_revoked" | "exported" | "overridden" | "set_aside" | "refused")[];
         };
         /**
          * AuditRow
@@ -2219,7 +2695,7 @@ export interface components {
              * Action
              * @enum {string}
              */
-            action: "sign_in" | "sign_in_refused" | "sign_out" | "sessions_ended" | "password_changed" | "code_set" | "code_removed" | "codes_required" | "invited" | "reset_begun" | "invitation_used" | "invitation_revoked" | "person_changed" | "formats_changed" | "shop_written" | "house_rules_written" | "key_made" | "key_revoked" | "link_made" | "link_revoked" | "exported" | "overridden" | "set_aside" | "refused";
+            action: "sign_in" | "sign_in_refused" | "sign_out" | "sessions_ended" | "password_changed" | "code_set" | "code_removed" | "codes_required" | "invited" | "reset_begun" | "invitation_used" | "invitation_revoked" | "person_changed" | "formats_changed" | "shop_written" | "house_rules_written" | "card_made" | "card_changed" | "card_retired" | "card_merged" | "merge_undone" | "imported" | "import_undone" | "visit_cancelled" | "key_made" | "key_revoked" | "link_made" | "link_revoked" | "exported" | "overridden" | "set_aside" | "refused";
             /** Who */
             who: string;
             /** About */
@@ -2229,7 +2705,7 @@ export interface components {
         };
         /**
          * Round
-         * @description The day's stops in the order to drive.
+         * @description The day's stops in the order to drive; today also what days before left over.
          */
         Round: {
             /**
@@ -2237,8 +2713,15 @@ export interface components {
              * Format: date
              */
             day: string;
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
             /** Stops */
             stops: components["schemas"]["RoundVisit"][];
+            /** Left Over */
+            left_over: components["schemas"]["RoundVisit"][];
         };
         /**
          * RoundVisit
@@ -2247,12 +2730,31 @@ export interface components {
         RoundVisit: {
             /** Id */
             id: number;
+            /** Unit Id */
+            unit_id: number;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Start */
+            start: string | null;
             /** Turn */
             turn: number;
             /** Site */
             site: string;
+            /** Address */
+            address: string;
             /** Access */
             access: string;
+            /** Hours */
+            hours: string;
+            /** Hazards */
+            hazards: string;
+            /** Phone */
+            phone: string;
+            /** Vulnerable */
+            vulnerable: string;
             /** Unit Name */
             unit_name: string;
             /** Unit Line */
@@ -2261,6 +2763,16 @@ export interface components {
             reason: string;
             /** Complaint */
             complaint: string;
+            /** Since */
+            since: string;
+            /** There */
+            there: string;
+            /** Task */
+            task: string;
+            /** Parts */
+            parts: string[];
+            /** Whose */
+            whose: string;
             /** Level */
             level: number;
             /** Title */
@@ -2281,6 +2793,126 @@ export interface components {
             last_words: string;
             /** Advice */
             advice: string[];
+        };
+        /**
+         * Board
+         * @description Days and people with their visits; what is on no day; what is not even planned.
+         */
+        Board: {
+            /**
+             * Today
+             * Format: date
+             */
+            today: string;
+            /** Days */
+            days: string[];
+            /** People */
+            people: components["schemas"]["BoardPerson"][];
+            /** Visits */
+            visits: components["schemas"]["BoardVisit"][];
+            /** On No Day */
+            on_no_day: components["schemas"]["BoardVisit"][];
+            /** Left Bad */
+            left_bad: components["schemas"]["LeftUnit"][];
+            /** Due */
+            due: components["schemas"]["LeftUnit"][];
+            /** Due In All */
+            due_in_all: number;
+            /** Reasons */
+            reasons: {
+                [key: string]: string;
+            };
+            /** May Plan */
+            may_plan: boolean;
+        };
+        /**
+         * BoardPerson
+         * @description Somebody on whose day a visit can be put.
+         */
+        BoardPerson: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Van */
+            van: string;
+            /** Licence Until */
+            licence_until: string | null;
+        };
+        /**
+         * BoardVisit
+         * @description A visit as the board shows it; ``state`` is planned, under_way or closed, ``over`` the days it is overdue.
+         */
+        BoardVisit: {
+            /** Id */
+            id: number;
+            /** Unit Id */
+            unit_id: number;
+            /** Unit */
+            unit: string;
+            /** Site */
+            site: string;
+            /** Zone */
+            zone: string;
+            /** Reason Key */
+            reason_key: string;
+            /** Reason */
+            reason: string;
+            /** Complaint */
+            complaint: string;
+            /** Since */
+            since: string;
+            /** There */
+            there: string;
+            /** Task */
+            task: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Start */
+            start: string | null;
+            /** Turn */
+            turn: number;
+            /** Technician Id */
+            technician_id: number | null;
+            /** Helpers */
+            helpers: number[];
+            /** State */
+            state: string;
+            /** Level */
+            level: number;
+            /** Urgent */
+            urgent: number;
+            /** Title */
+            title: string;
+            /** Vulnerable */
+            vulnerable: string;
+            /** Over */
+            over: number;
+            /** Plan Version */
+            plan_version: number;
+        };
+        /**
+         * LeftUnit
+         * @description A unit that was left in a bad way, or whose year is over, and at which nothing is planned.
+         */
+        LeftUnit: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Site */
+            site: string;
+            /** Level */
+            level: number | null;
+            /** Title */
+            title: string;
+            /** Day */
+            day: string | null;
+            /** Vulnerable */
+            vulnerable: string;
         };
         /**
          * AmendmentOut
@@ -3218,6 +3850,8 @@ export interface components {
             said: boolean;
             /** Planned */
             planned: boolean;
+            /** Parts */
+            parts: string[];
         };
         /**
          * CoverageOut
@@ -4001,7 +4635,7 @@ export interface components {
         };
         /**
          * PlannedOut
-         * @description The visit that was planned, and on whose round.
+         * @description The visit that was planned, and on whose round; "" for nobody's.
          */
         PlannedOut: {
             /** Id */
@@ -4016,7 +4650,7 @@ export interface components {
         };
         /**
          * PlanIn
-         * @description A visit to put on a round.
+         * @description A visit to put on a round, or, ``whose`` being nobody, on no day: then ``day`` is the one by which it is wanted.
          */
         PlanIn: {
             /** Reason */
@@ -4031,6 +4665,77 @@ export interface components {
              * @default
              */
             complaint: string;
+            /**
+             * Whose
+             * @default last there
+             * @enum {string}
+             */
+            whose: "last there" | "nobody" | "person";
+            /** Technician */
+            technician?: number | null;
+            /** Start */
+            start?: string | null;
+            /**
+             * There
+             * @default
+             */
+            there: string;
+            /**
+             * Since
+             * @default
+             */
+            since: string;
+            /**
+             * Task
+             * @default
+             */
+            task: string;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: string[];
+            /** Returns From */
+            returns_from?: number | null;
+        };
+        /**
+         * PlanChangeIn
+         * @description A plan as it is to be. ``seen`` is the version that was shown; without a technician it is on no day.
+         */
+        PlanChangeIn: {
+            /** Seen */
+            seen: number;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Technician */
+            technician?: number | null;
+            /**
+             * Helpers
+             * @default []
+             */
+            helpers: number[];
+            /** Start */
+            start?: string | null;
+            /** Before */
+            before?: number | null;
+            /** Reason */
+            reason: string;
+            /**
+             * Complaint
+             * @default
+             */
+            complaint: string;
+        };
+        /**
+         * CancelIn
+         * @description Why a visit is cancelled.
+         */
+        CancelIn: {
+            /** Why */
+            why: string;
         };
         /**
          * BatchOut
@@ -5057,34 +5762,6 @@ export interface components {
             };
         };
         /**
-         * SiteMark
-         * @description A site with its units.
-         */
-        SiteMark: {
-            /** Id */
-            id: number;
-            /** Name */
-            name: string;
-            /** Units */
-            units: components["schemas"]["UnitMark"][];
-        };
-        /**
-         * UnitMark
-         * @description A unit with how it was left at its newest closed visit; ``level`` null where nobody closed one.
-         */
-        UnitMark: {
-            /** Id */
-            id: number;
-            /** Label */
-            label: string;
-            /** Place */
-            place: string;
-            /** Level */
-            level: number | null;
-            /** Title */
-            title: string;
-        };
-        /**
          * SiteCellOut
          * @description One reading: ``state`` in, near, out or "" where nothing judges it; ``side`` low, high or "".
          */
@@ -5104,6 +5781,24 @@ export interface components {
             day: string;
         };
         /**
+         * SiteContact
+         * @description Somebody to speak with there.
+         */
+        SiteContact: {
+            /** Name */
+            name: string;
+            /** Role */
+            role: string;
+            /** Phone */
+            phone: string;
+            /** Mail */
+            mail: string;
+            /** Language */
+            language: string;
+            /** Decides */
+            decides: string;
+        };
+        /**
          * SiteOut
          * @description The whole view.
          */
@@ -5112,8 +5807,16 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Address */
+            address: string;
             /** Access */
             access: string;
+            /** Hours */
+            hours: string;
+            /** Hazards */
+            hazards: string;
+            /** Contacts */
+            contacts: components["schemas"]["SiteContact"][];
             /** Units */
             units: components["schemas"]["SiteUnitOut"][];
             /** Rows */
@@ -5441,6 +6144,473 @@ export interface components {
             asked_at: string;
             /** Ended At */
             ended_at: string | null;
+        };
+        /**
+         * FoundOut
+         * @description One thing that was found.
+         */
+        FoundOut: {
+            /** Sort */
+            sort: string;
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Line */
+            line: string;
+            /** Retired */
+            retired: boolean;
+            /** Level */
+            level: number | null;
+        };
+        /**
+         * ChoiceOut
+         * @description One thing that a field can be.
+         */
+        ChoiceOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * FieldOut
+         * @description How one field is asked for. ``choices`` are the keys and names that it takes; "" as a unit: none.
+         */
+        FieldOut: {
+            /** Key */
+            key: string;
+            /** Label */
+            label: string;
+            /** Sort */
+            sort: string;
+            /** Required */
+            required: boolean;
+            /** Most */
+            most: number;
+            /** Unit */
+            unit: string;
+            /** Hint */
+            hint: string;
+            /** Choices */
+            choices: components["schemas"]["ChoiceOut"][];
+        };
+        /**
+         * SortOut
+         * @description One sort of cards: its name, its fields, and what this person may do.
+         */
+        SortOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Many */
+            many: string;
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+            /** May Write */
+            may_write: boolean;
+            /** May Make */
+            may_make: boolean;
+            /** May Retire */
+            may_retire: boolean;
+            /** May Merge */
+            may_merge: boolean;
+            /** Count */
+            count: number;
+        };
+        /**
+         * CardList
+         * @description A page of cards.
+         */
+        CardList: {
+            /** Rows */
+            rows: components["schemas"]["CardRow"][];
+            /** Count */
+            count: number;
+            /** Page */
+            page: number;
+            /** Per Page */
+            per_page: number;
+        };
+        /**
+         * CardRow
+         * @description One card in a list.
+         */
+        CardRow: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Line */
+            line: string;
+            /** Retired */
+            retired: boolean;
+        };
+        /**
+         * CardOut
+         * @description A card, whole. ``version`` is given back with a change.
+         */
+        CardOut: {
+            /** Sort */
+            sort: string;
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /** Version */
+            version: number;
+            /** Retired */
+            retired: boolean;
+            merged_into: components["schemas"]["CardRow"] | null;
+            /** Merges */
+            merges: components["schemas"]["MergeOut"][];
+            /** Steps */
+            steps: components["schemas"]["CardStepOut"][];
+            /** Photos */
+            photos: string[];
+        };
+        /**
+         * CardStepOut
+         * @description One step of a card's history.
+         */
+        CardStepOut: {
+            /** Number */
+            number: number;
+            /** Who */
+            who: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Reason */
+            reason: string;
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+        };
+        /**
+         * ChangeOut
+         * @description One field of one step of a card's history.
+         */
+        ChangeOut: {
+            /** Label */
+            label: string;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+        };
+        /**
+         * MergeOut
+         * @description What was merged into a card, or what it was merged into.
+         */
+        MergeOut: {
+            /** Id */
+            id: number;
+            /** Title */
+            title: string;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Why */
+            why: string;
+        };
+        /**
+         * CardIn
+         * @description A new card; ``id`` is made by the page, so that asked twice it is made once.
+         */
+        CardIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * CardChangeIn
+         * @description Fields of a card as they are to be; ``seen`` is its version as it was shown.
+         */
+        CardChangeIn: {
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            /** Seen */
+            seen: number;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * RetireIn
+         * @description Whether a card is retired, and why.
+         */
+        RetireIn: {
+            /** Retired */
+            retired: boolean;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
+         * MergeIn
+         * @description Into which card another goes, and why.
+         */
+        MergeIn: {
+            /** Into */
+            into: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * DoorModel
+         * @description A model that a unit can be made of at the door, the usual ones first.
+         */
+        DoorModel: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** Units */
+            units: number;
+        };
+        /**
+         * DoorOut
+         * @description What a unit at the door is made from: the site, its other units, the models of the firm, a tag that is free.
+         */
+        DoorOut: {
+            site: components["schemas"]["CardRow"];
+            /** Sisters */
+            sisters: components["schemas"]["SisterOut"][];
+            /** Models */
+            models: components["schemas"]["DoorModel"][];
+            /** Kinds */
+            kinds: {
+                [key: string]: string;
+            };
+            /** Fuels */
+            fuels: {
+                [key: string]: string;
+            };
+            /** Free Labels */
+            free_labels: string[];
+            /** Reads Plates */
+            reads_plates: boolean;
+        };
+        /**
+         * SisterOut
+         * @description A unit of the same site that a new one may be like: its values are a beginning.
+         */
+        SisterOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * DoorIn
+         * @description A unit as it is found: of a model (among its values), or of a kind.
+         */
+        DoorIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Values */
+            values: {
+                [key: string]: unknown;
+            };
+            of_kind?: components["schemas"]["KindIn"] | null;
+        };
+        /**
+         * KindIn
+         * @description A unit whose plate is still to be read: its kind, fuel, and stages.
+         */
+        KindIn: {
+            /** Kind */
+            kind: string;
+            /** Fuel */
+            fuel: string;
+            /**
+             * Stages
+             * @enum {string}
+             */
+            stages: "only" | "two";
+        };
+        /**
+         * PhotoIn
+         * @description The id under which a picture is kept, made by the page.
+         */
+        PhotoIn: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+        };
+        /**
+         * PlateRead
+         * @description What was read off a picture of a plate; nothing of it is taken unseen.
+         */
+        PlateRead: {
+            /** Lines */
+            lines: string[];
+            /** Proposed */
+            proposed: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * ImportOut
+         * @description A list that was brought: its columns with a first look, the mapping, and how many rows would do what.
+         */
+        ImportOut: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Sort */
+            sort: string;
+            /** Name */
+            name: string;
+            /** State */
+            state: string;
+            /** Columns */
+            columns: string[];
+            /** Sample */
+            sample: string[][];
+            /** Mapping */
+            mapping: {
+                [key: string]: string;
+            };
+            /** Counts */
+            counts: {
+                [key: string]: number;
+            };
+            /** Rows In All */
+            rows_in_all: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /** Fields */
+            fields: components["schemas"]["FieldOut"][];
+        };
+        /**
+         * ImportIn
+         * @description Which sort of cards a list is of.
+         */
+        ImportIn: {
+            /**
+             * Sort
+             * @enum {string}
+             */
+            sort: "site" | "contact" | "unit" | "part" | "instrument";
+        };
+        /**
+         * ColumnsIn
+         * @description Which column is which field: column number to field, the others are left out.
+         */
+        ColumnsIn: {
+            /** Columns */
+            columns: {
+                [key: string]: string;
+            };
+            /**
+             * Work
+             * Format: uuid
+             */
+            work: string;
+        };
+        /**
+         * ImportRowOut
+         * @description One row of a list with what it would do.
+         */
+        ImportRowOut: {
+            /** Number */
+            number: number;
+            /** Cells */
+            cells: string[];
+            /** Status */
+            status: string;
+            /** Why */
+            why: string;
+            card: components["schemas"]["CardRow"] | null;
+            /** Candidates */
+            candidates: components["schemas"]["CardRow"][];
+            /** Changes */
+            changes: components["schemas"]["ChangeOut"][];
+            /** Choice */
+            choice: string;
+            /** Taken */
+            taken: boolean;
+        };
+        /**
+         * RowChoiceIn
+         * @description What a row of a list is to be: a card's number, "new", "leave", or "" for as the dry run says.
+         */
+        RowChoiceIn: {
+            /** Choice */
+            choice: string;
+        };
+        /**
+         * ImportRows
+         * @description A page of a list's rows.
+         */
+        ImportRows: {
+            /** Rows */
+            rows: components["schemas"]["ImportRowOut"][];
+            /** Count */
+            count: number;
+            /** Page */
+            page: number;
+            /** Per Page */
+            per_page: number;
+        };
+        /**
+         * WorkIn
+         * @description The id under which long work is done.
+         */
+        WorkIn: {
+            /**
+             * Work
+             * Format: uuid
+             */
+            work: string;
         };
     };
     responses: never;
@@ -5994,7 +7164,7 @@ export interface operations {
             };
         };
     };
-    havrin_server_visits_views_round_todays_round: {
+    havrin_server_visits_views_round_own_day: {
         parameters: {
             query?: {
                 day?: string | null;
@@ -6012,6 +7182,29 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Round"];
+                };
+            };
+        };
+    };
+    havrin_server_visits_views_round_board: {
+        parameters: {
+            query?: {
+                first?: string | null;
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Board"];
                 };
             };
         };
@@ -6474,6 +7667,58 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlannedOut"];
+                };
+            };
+        };
+    };
+    havrin_server_visits_views_planning_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardVisit"];
+                };
+            };
+        };
+    };
+    havrin_server_visits_views_planning_cancel: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CancelIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BoardVisit"];
                 };
             };
         };
@@ -7391,26 +8636,6 @@ export interface operations {
             };
         };
     };
-    havrin_server_reports_views_sites_all_sites: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SiteMark"][];
-                };
-            };
-        };
-    };
     havrin_server_reports_views_sites_side_by_side: {
         parameters: {
             query?: never;
@@ -7853,6 +9078,609 @@ export interface operations {
             cookie?: never;
         };
         requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_find: {
+        parameters: {
+            query?: {
+                q?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundOut"][];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_sorts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SortOut"][];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_cards: {
+        parameters: {
+            query?: {
+                q?: string;
+                page?: number;
+                retired?: boolean;
+                site?: number;
+            };
+            header?: never;
+            path: {
+                sort: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardList"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_form: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SortOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_cards_views_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: string;
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: string;
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CardChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_retire: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: string;
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RetireIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_merge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                sort: string;
+                card_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MergeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_views_undo_merge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                merge_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_door_views_at_door: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DoorOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_door_views_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DoorIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_door_views_keep_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                unit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Id
+                     * Format: uuid
+                     */
+                    id: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_door_views_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    havrin_server_cards_door_views_read_plate: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlateRead"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_import_views_lists: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"][];
+                };
+            };
+        };
+    };
+    havrin_server_cards_import_views_bring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Sort
+                     * @enum {string}
+                     */
+                    sort: "site" | "contact" | "unit" | "part" | "instrument";
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_import_views_one: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_import_views_look: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ColumnsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_import_views_choose: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: string;
+                number: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RowChoiceIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportRowOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_import_views_rows: {
+        parameters: {
+            query?: {
+                status?: string;
+                page?: number;
+            };
+            header?: never;
+            path: {
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportRows"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_import_views_take: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkOut"];
+                };
+            };
+        };
+    };
+    havrin_server_cards_import_views_undo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                import_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkIn"];
+            };
+        };
         responses: {
             /** @description OK */
             200: {

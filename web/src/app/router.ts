@@ -34,6 +34,26 @@ export const router = createRouter({
         ...views,
       ],
     },
+    { path: '/board', component: () => import('@/screens/BoardScreen.vue') },
+    {
+      path: '/kept',
+      component: () => import('@/screens/KeptScreen.vue'),
+      children: [
+        { path: '', redirect: '/kept/site' },
+        { path: 'lists', component: () => import('@/features/cards/ListsView.vue') },
+        {
+          path: 'lists/:id',
+          component: () => import('@/features/cards/OneList.vue'),
+          props: true,
+        },
+        {
+          path: ':sort/:which(\\d+|new)?',
+          component: () => import('@/features/cards/SortView.vue'),
+          props: true,
+        },
+      ],
+    },
+    { path: '/sites/:id(\\d+)/door', component: () => import('@/screens/DoorScreen.vue'), ...id },
     { path: '/sites/:id(\\d+)', component: () => import('@/screens/SiteScreen.vue'), ...id },
     { path: '/units/:id(\\d+)', component: () => import('@/screens/UnitScreen.vue'), ...id },
     {

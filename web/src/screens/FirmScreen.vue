@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import ScreenHead from '@/ui/ScreenHead.vue'
+import ScreenHead from '@/parts/head/ScreenHead.vue'
 
 /** What belongs to the firm: its people, and who did what. */
 const PAGES = [

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/vue-query'
 import { getSite, keys } from '@/api/calls'
 import type { ApiError, Schemas } from '@/api/client'
 import SideBySide from '@/features/site/SideBySide.vue'
-import ScreenHead from '@/ui/ScreenHead.vue'
+import ScreenHead from '@/parts/head/ScreenHead.vue'
 
 const props = defineProps<{ id: number }>()
 const {
@@ -31,8 +31,30 @@ const {
         <button class="btn" @click="refetch()">Try again</button>
       </div>
       <template v-else-if="site">
-        <p class="muted">
-          {{ site.access }}
+        <div class="place">
+          <p v-if="site.address">{{ site.address }}</p>
+          <p v-if="site.access">{{ site.access }}</p>
+          <p v-if="site.hours">Open {{ site.hours }}</p>
+          <p v-if="site.hazards" class="warn">{{ site.hazards }}</p>
+          <p v-for="one in site.contacts" :key="one.name">
+            <b>{{ one.name }}</b>
+            {{ one.role.toLowerCase() }}
+            <a v-if="one.phone" :href="`tel:${one.phone.replace(/[^+0-9]/g, '')}`">
+              {{ one.phone }}
+            </a>
+            <a v-if="one.mail" :href="`mailto:${one.mail}`">{{ one.mail }}</a>
+            <span class="muted">
+              {{
+                [one.language, one.decides && `decides on ${one.decides}`]
+                  .filter(Boolean)
+                  .join(' · ')
+              }}
+            </span>
+          </p>
+        </div>
+        <p class="links">
+          <RouterLink :to="`/sites/${site.id}/door`">A new unit here</RouterLink>
+          <RouterLink :to="`/kept/site/${site.id}`">Its card</RouterLink>
           <a :href="`/api/sites/${site.id}/sheet.pdf`" target="_blank" rel="noopener">
             Test sheets of all units (PDF)
           </a>
@@ -56,6 +78,22 @@ main {
 }
 h2 {
   font-size: 18px;
+}
+.place {
+  display: grid;
+  gap: 2px;
+}
+.place a {
+  margin: 0 8px;
+}
+.warn {
+  color: var(--near-ink);
+  font-weight: 500;
+}
+.links {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 20px;
 }
 .shared {
   display: grid;

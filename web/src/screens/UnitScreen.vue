@@ -6,7 +6,7 @@ import PlanVisit from '@/features/record/PlanVisit.vue'
 import ReadingsAcross from '@/features/record/ReadingsAcross.vue'
 import ShareLinks from '@/features/record/ShareLinks.vue'
 import TimeLine from '@/features/record/TimeLine.vue'
-import ScreenHead from '@/ui/ScreenHead.vue'
+import ScreenHead from '@/parts/head/ScreenHead.vue'
 
 const props = defineProps<{ id: number }>()
 const {
@@ -34,6 +34,7 @@ const {
         <p class="muted wide">
           <RouterLink :to="`/sites/${unit.site_id}`">{{ unit.site }}</RouterLink>
           {{ unit.serial ? ` · no. ${unit.serial}` : '' }} · {{ unit.visits.length }} visits
+          <RouterLink :to="`/kept/unit/${unit.id}`" class="card">Its card</RouterLink>
         </p>
         <div class="col">
           <PlanVisit
@@ -74,6 +75,9 @@ main {
   main {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+.card {
+  margin-left: 16px;
 }
 p a {
   display: inline-flex;

@@ -31,6 +31,8 @@ def me(person: Person) -> Me:
         writes_formats=allows(person, "house.write"),
         writes_visits=allows(person, "visit.write"),
         sees_people=allows(person, "people.read"),
+        goes_out=allows(person, "visit.write"),
+        imports=allows(person, "cards.import"),
         has_code=bool(person.code_secret),
         must_set_code=must_set_code(person),
     )

@@ -31,6 +31,7 @@ from havrin_server.reports.schemas.record import (
 )
 from havrin_server.reports.sharing import shared_visits, token_of
 from havrin_server.units.models import Unit
+from havrin_server.units.queries import same_appliance
 from havrin_server.visits.models import Visit
 from havrin_server.visits.pages.earlier import closed_title
 from havrin_server.visits.queries import assess_visit, tape_of
@@ -57,7 +58,7 @@ class _Seen:
         return RecordVisit.of(
             visit,
             reason=visit_reason(visit.reason),
-            technician=visit.technician.full_name,
+            technician=visit.technician_name,
             level=level,
             title=closed_title(visit) if visit.closed_at else standing_title(self.found),
             closed=visit.closed_at is not None,
@@ -82,7 +83,9 @@ class _Seen:
 def unit_record(unit: Unit, person: Person) -> UnitRecord:
     """Return the unit's record in the person's units, visits newest first."""
     system = person.unit_system
-    rows = Visit.objects.filter(unit=unit, version__gt=0).select_related("unit__site", "unit__model", "technician")
+    rows = Visit.objects.filter(unit__in=same_appliance(unit.pk), version__gt=0).select_related(
+        "unit__site", "unit__model", "technician"
+    )
     seen = [_Seen(visit, system) for visit in rows.order_by("-day", "-pk")[:_MOST_VISITS]]
     visits = [one.out() for one in seen]
     keys = list(dict.fromkeys(key for one in seen for key in one.views))

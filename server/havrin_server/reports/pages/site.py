@@ -1,7 +1,5 @@
 """A site's units side by side: newest readings, each with its verdict, and what they share."""
 
-from django.db.models import OuterRef, Subquery
-
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import show
 from havrin_core.rules.model import ReadingView
@@ -11,28 +9,17 @@ from havrin_core.vocabulary.measurands import measurand
 from havrin_core.wording.names import title as level_title
 from havrin_core.wording.phrases import words
 from havrin_server.people.models import Person
-from havrin_server.reports.schemas.site import SiteCellOut, SiteMark, SiteOut, SiteRowOut, SiteUnitOut, UnitMark
-from havrin_server.units.models import Site, Unit
+from havrin_server.reports.schemas.site import SiteCellOut, SiteContact, SiteOut, SiteRowOut, SiteUnitOut
+from havrin_server.units.models import CONTACT_ROLES, Site, Unit
+from havrin_server.units.queries import speaks_at
 from havrin_server.visits.models import Visit
 from havrin_server.visits.queries import assess_visit, newest_visits
-
-
-def sites_out(person: Person) -> list[SiteMark]:
-    """Return the sites of the person's firm, each unit with how its newest closed visit left it."""
-    closed = Visit.objects.filter(unit=OuterRef("pk"), closed_at__isnull=False).order_by("-day", "-pk")
-    rows = Unit.objects.filter(site__firm_id=person.own_firm_id).select_related("site").order_by("site__name", "label")
-    by_site: dict[int, SiteMark] = {}
-    for unit in rows.annotate(level=Subquery(closed.values("closed_level")[:1])):
-        site = by_site.setdefault(unit.site_id, SiteMark(id=unit.site_id, name=unit.site.name, units=[]))
-        title = level_title(unit.level) if unit.level else ""
-        site.units.append(UnitMark.of(unit, title=title))
-    return list(by_site.values())
 
 
 def site_out(site: Site, person: Person) -> SiteOut:
     """Return the site's units beside each other, as ``person`` may see them, in the person's units."""
     system = person.unit_system
-    seen = [_Seen(unit, system) for unit in site.unit_set.select_related("site", "model").order_by("label")]
+    seen = [_Seen(unit, system) for unit in site.unit_set.filter(retired_at=None).select_related("site", "model").order_by("label")]
     beside = [Beside(one.unit.label, one.unit.gas_line, tuple(one.readings)) for one in seen]
     rows = [
         SiteRowOut(
@@ -44,6 +31,7 @@ def site_out(site: Site, person: Person) -> SiteOut:
     ]
     return SiteOut.of(
         site,
+        contacts=[SiteContact.of(one, role=CONTACT_ROLES.get(one.role, "")) for one in speaks_at(site)],
         units=[one.out() for one in seen],
         rows=rows,
         shared=[words(shared.text) for shared in shared_of(beside)],

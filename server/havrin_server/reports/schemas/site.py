@@ -5,24 +5,6 @@ from datetime import date
 from havrin_server.view_model import ViewModel
 
 
-class UnitMark(ViewModel):
-    """A unit with how it was left at its newest closed visit; ``level`` null where nobody closed one."""
-
-    id: int
-    label: str
-    place: str
-    level: int | None
-    title: str
-
-
-class SiteMark(ViewModel):
-    """A site with its units."""
-
-    id: int
-    name: str
-    units: list[UnitMark]
-
-
 class SiteUnitOut(ViewModel):
     """One unit of the site, with the visit that its newest readings come from."""
 
@@ -55,12 +37,27 @@ class SiteRowOut(ViewModel):
     cells: list[SiteCellOut | None]
 
 
+class SiteContact(ViewModel):
+    """Somebody to speak with there."""
+
+    name: str
+    role: str
+    phone: str
+    mail: str
+    language: str
+    decides: str
+
+
 class SiteOut(ViewModel):
     """The whole view."""
 
     id: int
     name: str
+    address: str
     access: str
+    hours: str
+    hazards: str
+    contacts: list[SiteContact]
     units: list[SiteUnitOut]
     rows: list[SiteRowOut]
     shared: list[str]

@@ -4,18 +4,11 @@ from ninja import Router
 
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
-from havrin_server.reports.pages.site import site_out, sites_out
-from havrin_server.reports.schemas.site import SiteMark, SiteOut
+from havrin_server.reports.pages.site import site_out
+from havrin_server.reports.schemas.site import SiteOut
 from havrin_server.units.queries import find_site
 
 router = Router(tags=["sites"])
-
-
-@router.get("/sites", response=list[SiteMark])
-def all_sites(request: SignedIn) -> list[SiteMark]:
-    """Return the firm's sites with their units, and how each was left."""
-    require(request.user, "read")
-    return sites_out(request.user)
 
 
 @router.get("/sites/{int:site_id}", response=SiteOut)

@@ -47,7 +47,7 @@ def _ledger(row: LedgerRow) -> LedgerOut:
 
 def _return(row: Return, visit: Visit) -> ReturnOut:
     planned = row.day is not None and is_planned(visit.unit, row.reason, row.day)
-    return ReturnOut.of(row, name=visit_reason(row.reason), planned=planned)
+    return ReturnOut.of(row, name=visit_reason(row.reason), planned=planned, parts=list(row.parts))
 
 
 def _frost(plan: ShutdownPlan, system: str) -> FrostOut:

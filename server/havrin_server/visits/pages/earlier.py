@@ -24,7 +24,7 @@ def _earlier(visit_id: int, system: str, formats: Formats) -> EarlierVisit:
     return EarlierVisit.of(
         visit,
         reason=visit_reason(visit.reason),
-        technician=visit.technician.full_name,
+        technician=visit.technician_name,
         level=visit.closed_level or found.level,
         title=closed_title(visit),
         words=visit.customer_words,

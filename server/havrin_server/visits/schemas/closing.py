@@ -60,6 +60,7 @@ class ReturnOut(ViewModel):
     why: Words
     said: bool
     planned: bool  # it stands on a round
+    parts: list[str]  # what is to be fitted then
 
 
 class FrostOut(ViewModel):

@@ -1,22 +1,39 @@
-"""The day's round."""
+"""Whose visits are on which day: one's own day, and the board."""
 
 from datetime import date
+from typing import Annotated
 
 from django.utils import timezone
 from ninja import Router
+from pydantic import Field
 
+from havrin_server.incoming import Day
+from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
-from havrin_server.visits.pages.round import round_stop
-from havrin_server.visits.queries import round_of
-from havrin_server.visits.schemas.round import Round
+from havrin_server.visits.pages.board import board_page
+from havrin_server.visits.pages.round import round_page
+from havrin_server.visits.schemas.round import Board, Round
 
+BoardDays = Annotated[int, Field(ge=1, le=14)]
 router = Router(tags=["round"])
 
 
 @router.get("/round", response=Round)
-def todays_round(request: SignedIn, day: date | None = None) -> Round:
-    """Return the stops of ``day``, today by default."""
+def own_day(request: SignedIn, day: Day | None = None) -> Round:
+    """Return one's own stops of ``day``, today by default."""
     require(request.user, "read")
-    wanted = day or timezone.now().astimezone(request.user.own_firm.zoneinfo()).date()
-    return Round(day=wanted, stops=[round_stop(visit, request.user) for visit in round_of(request.user, wanted)])
+    today = _today(request.user)
+    return round_page(request.user, day or today, today)
+
+
+@router.get("/board", response=Board)
+def board(request: SignedIn, first: Day | None = None, days: BoardDays = 7) -> Board:
+    """Return everybody's visits of some days, today's week by default."""
+    require(request.user, "read")
+    today = _today(request.user)
+    return board_page(request.user, first or today, days, today)
+
+
+def _today(person: Person) -> date:
+    return timezone.now().astimezone(person.own_firm.zoneinfo()).date()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { planVisit } from '@/api/calls'
+import { planVisit } from '@/api/firm'
 import type { Schemas } from '@/api/client'
 import { useAsyncAction } from '@/api/useAsyncAction'
 import Card from '@/ui/Card.vue'
@@ -12,7 +12,13 @@ const today = todayAt(props.page.zone)
 const { trouble, busy, run } = useAsyncAction()
 const plan = (row: Schemas['ReturnOut'], day: string) =>
   run(async () => {
-    await planVisit(props.page.unit_id, { reason: row.reason, day, complaint: row.why })
+    await planVisit(props.page.unit_id, {
+      reason: row.reason,
+      day,
+      complaint: row.why,
+      parts: row.parts,
+      returns_from: props.page.id,
+    })
     emit('planned')
   })
 </script>
@@ -24,6 +30,7 @@ const plan = (row: Schemas['ReturnOut'], day: string) =>
         <b>{{ row.day ? longDay(row.day) : 'no day yet' }}</b>
         · {{ row.name }}
         <span class="muted">{{ row.why }}{{ row.said ? '' : ' (worked out)' }}</span>
+        <span v-if="row.parts.length" class="muted">to fit: {{ row.parts.join(', ') }}</span>
       </span>
       <span v-if="row.planned" class="planned">on the round</span>
       <button

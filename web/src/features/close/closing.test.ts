@@ -1,11 +1,11 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { describe, expect, it, vi } from 'vitest'
-import { planVisit } from '@/api/calls'
+import { planVisit } from '@/api/firm'
 import type { Schemas } from '@/api/client'
 import ClosingSteps from './ClosingSteps.vue'
 import PlanPanel from './PlanPanel.vue'
 
-vi.mock('@/api/calls', () => ({ planVisit: vi.fn() }))
+vi.mock('@/api/firm', () => ({ planVisit: vi.fn() }))
 
 const steps: Schemas['ClosingStepOut'][] = [
   {
@@ -115,6 +115,7 @@ describe('the plan after the visit', () => {
       why: 'hangs on the arrival of: inducer',
       said: false,
       planned: false,
+      parts: ['Hot-surface igniter with gasket'],
     }
     expect(
       plan(closing({ returns: [row] }))
@@ -135,13 +136,23 @@ describe('the plan after the visit', () => {
       why: 'intermittent fault',
       said: false,
       planned: false,
+      parts: ['Hot-surface igniter with gasket'],
     }
     vi.mocked(planVisit).mockResolvedValue({ id: 9, day: '2099-03-04', technician: 'T' })
     const panel = plan(closing({ returns: [row] }))
     await panel.find('.return button').trigger('click')
     await flushPromises()
     expect(vi.mocked(planVisit).mock.calls).toEqual([
-      [3, { reason: 'recheck', day: '2099-03-04', complaint: 'intermittent fault' }],
+      [
+        3,
+        {
+          reason: 'recheck',
+          day: '2099-03-04',
+          complaint: 'intermittent fault',
+          parts: ['Hot-surface igniter with gasket'],
+          returns_from: 7,
+        },
+      ],
     ])
     expect(panel.emitted('planned')).toHaveLength(1)
     expect(plan(closing({ returns: [{ ...row, planned: true }] })).text()).toContain('on the round')

@@ -1,12 +1,12 @@
 import { flushPromises, mount } from '@vue/test-utils'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { planVisit } from '@/api/calls'
+import { planVisit } from '@/api/firm'
 import { ApiError } from '@/api/client'
 import { said } from '@/testing/said'
 import PlanVisit from './PlanVisit.vue'
 
 const push = vi.fn()
-vi.mock('@/api/calls', () => ({ planVisit: vi.fn() }))
+vi.mock('@/api/firm', () => ({ planVisit: vi.fn() }))
 vi.mock('vue-router', () => ({ useRouter: () => ({ push }) }))
 
 const shown = () =>

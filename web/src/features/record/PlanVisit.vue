@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { planVisit } from '@/api/calls'
+import { planVisit } from '@/api/firm'
 import type { Schemas } from '@/api/client'
 import { useAsyncAction } from '@/api/useAsyncAction'
 import ChipRow from '@/ui/ChipRow.vue'

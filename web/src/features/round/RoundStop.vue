@@ -5,9 +5,10 @@ import StateMark from '@/ui/StateMark.vue'
 import { levelState } from '@/ui/levels'
 import { shortDay } from '@/ui/moments'
 
-const props = defineProps<{ stop: Schemas['RoundVisit'] }>()
+const props = defineProps<{ stop: Schemas['RoundVisit']; dated?: boolean }>()
 const state = computed(() => (props.stop.settled ? levelState(props.stop.level) : 'none'))
 const begun = computed(() => props.stop.entries > 0)
+const when = computed(() => (props.stop.start ? `at ${props.stop.start.slice(0, 5)}` : ''))
 const lastDay = computed(() => props.stop.last_day && shortDay(props.stop.last_day))
 </script>
 
@@ -18,16 +19,35 @@ const lastDay = computed(() => props.stop.last_day && shortDay(props.stop.last_d
       class="stop"
       :class="{ closed: stop.closed }"
     >
-      <b class="turn">{{ stop.turn }}</b>
+      <b class="turn">{{ dated ? '' : stop.turn }}</b>
       <div class="where">
         <h2>{{ stop.unit_name }}</h2>
-        <p>{{ stop.site }}</p>
+        <p v-if="dated" class="warn">Planned for {{ shortDay(stop.day) }}</p>
+        <p>
+          {{ stop.site }}
+          <b v-if="when">{{ when }}</b>
+        </p>
+        <p v-if="stop.address">{{ stop.address }}</p>
+        <p v-if="stop.vulnerable" class="warn">There: {{ stop.vulnerable }}</p>
         <p class="muted">{{ stop.unit_line }}</p>
       </div>
       <div class="why">
         <b>{{ stop.reason }}</b>
         <p v-if="stop.complaint">“{{ stop.complaint }}”</p>
+        <p v-if="stop.since || stop.there" class="muted">
+          {{ [stop.since, stop.there].filter(Boolean).join(' · ') }}
+        </p>
+        <p v-if="stop.task">
+          <b>To do:</b>
+          {{ stop.task }}
+        </p>
+        <p v-if="stop.parts.length">
+          <b>To fit:</b>
+          {{ stop.parts.join(', ') }}
+        </p>
         <p class="muted">{{ stop.access }}</p>
+        <p v-if="stop.hazards" class="warn">{{ stop.hazards }}</p>
+        <p v-if="stop.phone" class="muted">{{ stop.phone }}</p>
       </div>
       <div class="last">
         <p v-if="stop.last_day" class="line">
@@ -84,6 +104,10 @@ const lastDay = computed(() => props.stop.last_day && shortDay(props.stop.last_d
 h2 {
   font-size: 20px;
   font-weight: 600;
+}
+.warn {
+  color: var(--near-ink);
+  font-weight: 500;
 }
 .line,
 .now {

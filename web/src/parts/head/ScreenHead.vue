@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FindAnything from '@/parts/find/FindAnything.vue'
 import { useTheme } from '@/ui/theme'
 import { useTitle } from '@/ui/title'
 
@@ -9,15 +10,17 @@ const theme = useTheme()
 
 <template>
   <header>
-    <RouterLink to="/" class="back" aria-label="Back to the round">‹</RouterLink>
+    <RouterLink to="/" class="back" aria-label="Back to my day">‹</RouterLink>
     <h1 class="name">{{ name }}</h1>
     <span class="line">{{ line }}</span>
+    <FindAnything />
     <button class="chip" @click="theme.toggle()">{{ theme.cellar ? 'Daylight' : 'Cellar' }}</button>
   </header>
 </template>
 
 <style scoped>
 header {
+  position: relative;
   display: flex;
   align-items: center;
   gap: 14px;
@@ -50,13 +53,24 @@ header {
   background: none;
   color: var(--bar-ink);
 }
-@media (max-width: 700px) {
+@media (max-width: 800px) {
+  header {
+    gap: 6px;
+    padding: 5px 8px;
+  }
   .line {
     display: none;
   }
   .name {
     margin-right: auto;
+    min-width: 0;
+    overflow: hidden;
     font-size: 18px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .chip {
+    padding: 0 10px;
   }
 }
 </style>
