@@ -53,12 +53,12 @@ def place_today() -> date:
 
 
 def move_today(run: Callable[[str, tuple[date, date]], object], played: date, today: date) -> None:
-    """Put what was planned for the day on which the world was played in onto ``today``, by ``run``, which runs SQL.
+    """Put what was planned as seen from the day on which the world was played in as far from ``today``, by ``run``, which runs SQL.
 
     Midnight falls into a long run of tests: without this the round is empty from then on, and nothing is in hand.
     """
     if played != today:
-        run("UPDATE visits_visit SET day = %s WHERE day = %s AND closed_at IS NULL", (today, played))
+        run("UPDATE visits_visit SET day = day + (%s::date - %s::date) WHERE closed_at IS NULL", (today, played))
         run("UPDATE instruments_inhand SET day = %s WHERE day = %s", (today, played))
 
 

@@ -151,7 +151,7 @@ def test_a_plan_an_amendment_and_a_link_are_made_or_refused(wenna, visit, data):
     }
     path = data.draw(st.sampled_from(sorted(bodies)))
     assert wenna.post(path, **bent_somewhere(data, bodies[path])).status_code in CLEAR
-    for shown in ("round", f"units/{closed.unit_id}", f"visits/{closed.pk}", "sites"):
+    for shown in ("round", f"units/{closed.unit_id}", f"visits/{closed.pk}", "board", f"sites/{closed.unit.site_id}"):
         assert wenna.get(shown).status_code == 200, shown
 
 

@@ -15,6 +15,7 @@ from django.db import transaction
 from django.test import Client
 from django.utils.timezone import now
 
+from havrin_server.cards.models import Merge
 from havrin_server.people.members import invite
 from havrin_server.people.models import Firm, Person
 from havrin_server.visits.models import Visit
@@ -25,6 +26,7 @@ TECHNICIAN, SUPERVISOR, OFFICE, ADMINISTRATOR = "technician", "supervisor", "off
 ANYBODY = frozenset({TECHNICIAN, SUPERVISOR, OFFICE, ADMINISTRATOR})
 FIELD = frozenset({TECHNICIAN, SUPERVISOR, ADMINISTRATOR})
 BOSS = frozenset({SUPERVISOR, ADMINISTRATOR})
+KEEPERS = frozenset({SUPERVISOR, OFFICE, ADMINISTRATOR})
 KEEPER = frozenset({ADMINISTRATOR})
 OPEN, OWN = "open", "own"  # to strangers; to whoever is signed in, about nobody else
 
@@ -109,7 +111,6 @@ CALLS = {
     "GET /house-rules": ANYBODY,
     "PUT /house-rules": BOSS,
     "POST /house-rules/try": ANYBODY,
-    "GET /sites": ANYBODY,
     "GET /sites/{site_id}": ANYBODY,
     "GET /units/{unit_id}": ANYBODY,
     "POST /units/{unit_id}/links": ANYBODY,
@@ -129,6 +130,33 @@ CALLS = {
     "GET /amendments/{amendment_id}.pdf": ANYBODY,
     "GET /check/{head}": OPEN,
     "POST /check": ANYBODY,
+    "GET /board": ANYBODY,
+    "PUT /visits/{visit_id}/plan": ANYBODY,
+    "POST /visits/{visit_id}/cancel": ANYBODY,
+    "GET /search": ANYBODY,
+    "GET /cards": ANYBODY,
+    "GET /cards/{card_sort}": ANYBODY,
+    "GET /cards/{card_sort}/form": ANYBODY,
+    "GET /cards/{card_sort}/{card_id}": ANYBODY,
+    "POST /cards/{card_sort}": ANYBODY,
+    "PUT /cards/{card_sort}/{card_id}": ANYBODY,
+    "POST /cards/{card_sort}/{card_id}/retire": KEEPERS,
+    "POST /cards/{card_sort}/{card_id}/merge": KEEPERS,
+    "POST /merges/{merge_id}/undo": KEEPERS,
+    "GET /cards/{card_sort}/all.csv": KEEPERS,
+    "GET /sites/{site_id}/door": ANYBODY,
+    "POST /door/units": ANYBODY,
+    "POST /units/{unit_id}/plate-photos": ANYBODY,
+    "GET /plate-photos/{plate_photo_id}": ANYBODY,
+    "POST /plates/read": ANYBODY,
+    "GET /imports": KEEPERS,
+    "POST /imports": KEEPERS,
+    "GET /imports/{import_id}": KEEPERS,
+    "POST /imports/{import_id}/look": KEEPERS,
+    "PUT /imports/{import_id}/rows/{number}": KEEPERS,
+    "GET /imports/{import_id}/rows": KEEPERS,
+    "POST /imports/{import_id}/take": KEEPERS,
+    "POST /imports/{import_id}/undo": KEEPERS,
     "GET /work/{work_id}": OWN,
     "POST /work/{work_id}/stop": OWN,
 }
@@ -136,8 +164,19 @@ CALLS = {
 UNPUBLISHED = {"GET /captures/{capture_id}/samples.csv": ANYBODY}
 
 API = json.loads((settings.ROOT / "docs" / "openapi.json").read_text(encoding="utf-8"))
+# The same word for a parameter means another thing there: sorts of cards and of the shop, pictures of plates and of visits.
+OTHERWISE = {"/cards/{sort}": "/cards/{card_sort}", "/plate-photos/{photo_id}": "/plate-photos/{plate_photo_id}"}
+
+
+def named(path):
+    """Return a path whose parameters say what they are, here."""
+    for said, meant in OTHERWISE.items():
+        path = path.replace(said, meant)
+    return path
+
+
 PUBLISHED = {
-    f"{method.upper()} {path.removeprefix('/api')}": call
+    f"{method.upper()} {named(path.removeprefix('/api'))}": call
     for path, calls in API["paths"].items()
     for method, call in calls.items()
 }
@@ -152,6 +191,10 @@ OWN_BY_ID = (
     "link_id",
     "person_id",
     "invitation_id",
+    "card_id",
+    "merge_id",
+    "import_id",
+    "plate_photo_id",
 )
 
 
@@ -206,6 +249,10 @@ def things(wenna, visit):
     link = wenna.post(f"units/{there.unit_id}/links", days=3).json()
     file = SimpleUploadedFile("log.csv", (settings.ROOT / "demo" / "logs" / "F-3-lp.csv").read_bytes())
     log = wenna.upload(f"visits/{visit}/logs", file).json()
+    wenna_herself = Person.objects.get(username="wenna")
+    table = SimpleUploadedFile("sites.csv", b"Name,Altitude\nA new place,5000\n")
+    picture_of_plate = SimpleUploadedFile("plate.jpg", picture())
+    plate = wenna.upload(f"units/{there.unit_id}/plate-photos", picture_of_plate, id=str(uuid.uuid4())).json()
     return {
         "visit_id": visit,
         "unit_id": there.unit_id,
@@ -228,6 +275,14 @@ def things(wenna, visit):
             0
         ].pk,
         "head": "0" * 64,
+        "card_sort": "site",
+        "card_id": there.unit.site_id,
+        "merge_id": Merge.objects.create(
+            firm=firm, sort="unit", gone=there.unit_id, kept=0, by=wenna_herself, at=now()
+        ).pk,
+        "import_id": wenna.upload("imports", table, sort="site").json()["id"],
+        "number": 2,
+        "plate_photo_id": plate["photos"][0],
     }
 
 

@@ -68,11 +68,3 @@ def test_a_return_visit_is_put_on_the_round_once(tove, visit):
     assert tove.post(f"units/{unit}/visits", **body).status_code == 200
     again = next(r for r in closing(tove, visit)["returns"] if r["reason"] == "return_parts")
     assert again["planned"] is True
-
-
-def test_every_site_with_how_its_units_were_left(tove):
-    sites = {site["name"]: site["units"] for site in tove.get("sites").json()}
-    assert len(sites) == 4
-    marks = {unit["label"]: unit["level"] for units in sites.values() for unit in units}
-    assert len(marks) == 16
-    assert (marks["RT-2"], marks["F-1"]) == (4, 2)

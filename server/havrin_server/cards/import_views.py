@@ -13,11 +13,11 @@ from havrin_server.cards.lists import LARGEST_LIST, guessed, read_table
 from havrin_server.cards.models import ImportRow, ImportRun, ImportState
 from havrin_server.cards.pages import PER_PAGE, card_row, changes_out, fields_out
 from havrin_server.cards.schemas import (
+    ColumnsIn,
     ImportIn,
     ImportOut,
     ImportRowOut,
     ImportRows,
-    ColumnsIn,
     RowChoiceIn,
     WorkIn,
 )

@@ -2,7 +2,8 @@
 
 from collections import defaultdict
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from dataclasses import field as made_field
 from typing import Any
 
 from havrin_server.cards.fields import BadField, BadFields, Taking
@@ -24,7 +25,7 @@ class Here:
     sort: CardSort
     documents: dict[int, dict[str, Any]]
     titles: dict[int, str]
-    known: list[tuple[tuple[str, ...], dict[tuple[str, ...], list[int]]]] = field(default_factory=list)
+    known: list[tuple[tuple[str, ...], dict[tuple[str, ...], list[int]]]] = made_field(default_factory=list)
 
     def meant_by(self, values: Mapping[str, Any]) -> list[tuple[tuple[str, ...], list[int]]]:
         """Return, for each way of knowing a card that ``values`` fill, which cards they mean."""
@@ -120,13 +121,19 @@ class _Look:
         row.card = card
         if (other := self.said.setdefault(card, row.number)) != row.number:
             return self._unclear(row, f"Row {other} is the same card.", [card])
-        row.changes = {key: [before[key], value] for key, value in row.values.items() if before[key] != value}
+        row.changes = {key: [before[key], v] for key, v in row.values.items() if self._differs(key, before[key], v)}
         apart = [key for key in TELLS_APART.get(self.sort.key, ()) if key in row.changes and row.changes[key][0]]
         if apart:
             labels = ", ".join(one.label.lower() for key in apart if (one := self.sort.field(key)))
             return self._unclear(row, f"It is known here with another {labels}: the same thing, or another?", [card])
         row.status = RowStatus.CHANGED if row.changes else RowStatus.SAME
         return None
+
+    def _differs(self, key: str, before: Any, value: Any) -> bool:
+        """Tell whether a value is another one also as it is shown: a table holds a rounded altitude."""
+        field = self.sort.field(key)
+        person = self.by.person
+        return field is not None and before != value and field.shown(before, person) != field.shown(value, person)
 
     def _new(self, row: ImportRow) -> None:
         missing = [one.label for one in self.sort.fields if one.required and not row.values.get(one.key)]

@@ -11,12 +11,12 @@ from havrin_server.cards.schemas import (
     CardList,
     CardOut,
     CardRow,
+    CardStepOut,
     ChangeOut,
     ChoiceOut,
     FieldOut,
     MergeOut,
     SortOut,
-    CardStepOut,
 )
 from havrin_server.cards.sorts import SORTS, UNIT, CardSort
 from havrin_server.people.models import Person

@@ -43,10 +43,10 @@ def _take_batch(sort: CardSort, bulk: Bulk, batch: Sequence[ImportRow], counts: 
     for row, pk in zip(new, bulk.make([row.values for row in new]), strict=True):
         row.took = {"card": pk, "made": True}
     wanted = {card: row for row in batch if (card := _changes(row)) is not None}
-    before = bulk.change({card: row.values for card, row in wanted.items()})
+    given = {card: _given(row) for card, row in wanted.items()}
+    before = bulk.change(given)
     for card, was in before.items():
-        row = wanted[card]
-        row.took = {"card": card, "made": False, "before": was, "after": {key: row.values[key] for key in was}}
+        wanted[card].took = {"card": card, "made": False, "before": was, "after": given[card]}
     counts["made"] += len(new)
     counts["changed"] += len(before)
     counts["left"] += len(batch) - len(new) - len(before)
@@ -62,6 +62,11 @@ def _changes(row: ImportRow) -> int | None:
     if row.choice.isdigit() and row.values:
         return int(row.choice)
     return row.card if not row.choice and row.status == RowStatus.CHANGED else None
+
+
+def _given(row: ImportRow) -> dict[str, Any]:
+    """Return what a row changes; all that it says where somebody named the card."""
+    return dict(row.values) if row.choice else {key: after for key, (_, after) in row.changes.items()}
 
 
 @does("import_undo")

@@ -19,7 +19,6 @@ from havrin_server.visits.models import TapeEntry, Visit
 from havrin_server.visits.services import (
     begin,
     entitled,
-    local_day,
     locked_visit,
     must_be_open,
     offset_at,
@@ -45,7 +44,7 @@ def take_in_bundle(visit_id: int, data: Any, *, actor: Person, now: datetime) ->
     ids = _ids_here(visit, bundle.visit.entries)
     have = set(visit.entries.values_list("id", flat=True))
     new = [entry for entry in bundle.visit.entries if ids[entry.id] not in have]
-    begin(visit, actor, local_day(visit, now), now)
+    begin(visit, actor, now)
     store(visit, [_row(visit, entry, ids, actor, now) for entry in new])
     return len(new)
 

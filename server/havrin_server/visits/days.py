@@ -33,8 +33,8 @@ def own(person: Person) -> Q:
 
 def day_of(person: Person, day: date) -> list[Visit]:
     """Return the person's visits of ``day``, in the order to drive."""
-    rows = planned(person).filter(own(person), day=day, technician__isnull=False).order_by("turn", "start", "pk")
-    return list(_for_lists(rows))
+    rows = planned(person).filter(own(person), day=day, technician__isnull=False)
+    return list(_for_lists(rows.order_by("technician__first_name", "technician_id", "turn", "start", "pk")))
 
 
 def left_over(person: Person, today: date) -> list[Visit]:

@@ -219,20 +219,20 @@ def append(
         )
         for index, body in enumerate(bodies)
     ]
-    begin(visit, actor, day, now)
+    begin(visit, actor, now)
     store(visit, rows)
 
 
-def begin(visit: Visit, actor: Person, day: date, now: datetime) -> None:
+def begin(visit: Visit, actor: Person, now: datetime) -> None:
     """A visit begins with its first entry: from then on it is judged by what it found.
 
-    What was nobody's is from then on whose entry it is, on that ``day``; what was cancelled meanwhile takes place all the same.
+    What was nobody's is from then on whose entry it is, and of today; what was cancelled meanwhile takes place all the same.
     """
     if visit.pinned is None:
         visit.pinned = pinned_document(visit, now)
         visit.save(update_fields=["pinned"])
     if visit.technician is None:
-        visit.technician, visit.day = actor, day
+        visit.technician, visit.day = actor, local_day(visit, now)
         visit.save(update_fields=["technician", "day"])
     if visit.cancelled_at is not None:
         visit.cancelled_at = visit.cancelled_by = None

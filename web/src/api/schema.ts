@@ -2848,8 +2848,10 @@ export interface components {
             id: number;
             /** Unit Id */
             unit_id: number;
-            /** Unit */
-            unit: string;
+            /** Label */
+            label: string;
+            /** Place */
+            place: string;
             /** Site */
             site: string;
             /** Zone */

@@ -25,6 +25,11 @@ const {
 const day = computed(() => round.value && dayOfRound(round.value.day))
 useTitle(() => (day.value ? `Round of ${day.value}` : 'Round'))
 const open = computed(() => round.value?.stops.filter((stop) => !stop.closed).length ?? 0)
+const several = computed(
+  () =>
+    new Set(round.value && [...round.value.stops, ...round.value.left_over].map((s) => s.whose))
+      .size > 1,
+)
 const isToday = computed(() => round.value?.day === round.value?.today)
 const choose = (to: string) => (wanted.value = to === round.value?.today ? null : to)
 </script>
@@ -49,12 +54,18 @@ const choose = (to: string) => (wanted.value = to === round.value?.today ? null 
         {{ isToday ? 'No visit is planned for today.' : 'No visit is planned for this day.' }}
       </p>
       <ol v-else>
-        <RoundStop v-for="stop in round.stops" :key="stop.id" :stop="stop" />
+        <RoundStop v-for="stop in round.stops" :key="stop.id" :stop="stop" :named="several" />
       </ol>
       <section v-if="round?.left_over.length" aria-label="Left over">
         <h2>Left over from days before</h2>
         <ol>
-          <RoundStop v-for="stop in round.left_over" :key="stop.id" :stop="stop" dated />
+          <RoundStop
+            v-for="stop in round.left_over"
+            :key="stop.id"
+            :stop="stop"
+            :named="several"
+            dated
+          />
         </ol>
       </section>
     </main>

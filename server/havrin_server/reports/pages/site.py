@@ -19,7 +19,10 @@ from havrin_server.visits.queries import assess_visit, newest_visits
 def site_out(site: Site, person: Person) -> SiteOut:
     """Return the site's units beside each other, as ``person`` may see them, in the person's units."""
     system = person.unit_system
-    seen = [_Seen(unit, system) for unit in site.unit_set.filter(retired_at=None).select_related("site", "model").order_by("label")]
+    seen = [
+        _Seen(unit, system)
+        for unit in site.unit_set.filter(retired_at=None).select_related("site", "model").order_by("label")
+    ]
     beside = [Beside(one.unit.label, one.unit.gas_line, tuple(one.readings)) for one in seen]
     rows = [
         SiteRowOut(

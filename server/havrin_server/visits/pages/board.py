@@ -51,7 +51,8 @@ def board_visit(visit: Visit, today: date, stands: Mapping[int, Stands] | None =
     level, title = shown[state]
     return BoardVisit.of(
         visit,
-        unit=unit.name,
+        label=unit.label,
+        place=unit.place,
         site=unit.site.name,
         zone=unit.site.zoneinfo().key,
         reason_key=visit.reason,

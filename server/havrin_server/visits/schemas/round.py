@@ -64,7 +64,8 @@ class BoardVisit(ViewModel):
 
     id: int
     unit_id: int
-    unit: str
+    label: str
+    place: str
     site: str
     zone: str
     reason_key: str

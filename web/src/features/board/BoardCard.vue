@@ -34,8 +34,9 @@ function dragged(event: DragEvent): void {
   >
     <span class="name">
       <StateMark :state="visit.level ? levelState(visit.level) : 'none'" :size="12" />
-      <b>{{ visit.unit }}</b>
+      <b>{{ visit.label }}</b>
     </span>
+    <span class="place">{{ visit.place }}</span>
     <span class="why">
       <b v-if="when">{{ when }}</b>
       {{ helps ? 'helps: ' : '' }}{{ visit.reason.toLowerCase() }}
@@ -87,8 +88,8 @@ function dragged(event: DragEvent): void {
   gap: 6px;
   align-items: baseline;
 }
-.name b {
-  overflow-wrap: anywhere;
+.place {
+  overflow-wrap: break-word;
 }
 .why,
 .said,

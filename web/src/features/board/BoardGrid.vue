@@ -127,7 +127,7 @@ tbody th span {
 .ends {
   color: var(--near-ink);
 }
-td {
+tbody td {
   height: 74px;
   border-left: 1px solid var(--line);
 }

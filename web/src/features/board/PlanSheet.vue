@@ -53,8 +53,8 @@ const keep = () =>
 <template>
   <div class="sheet">
     <p>
-      <b>{{ visit.unit }}</b>
-      , {{ visit.site }}
+      <b>{{ visit.label }} · {{ visit.place }}</b>
+      <span>{{ visit.site }}</span>
     </p>
     <p v-if="visit.since || visit.there" class="muted">
       {{ [visit.since, visit.there].filter(Boolean).join(' · ') }}

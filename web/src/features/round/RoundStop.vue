@@ -5,7 +5,7 @@ import StateMark from '@/ui/StateMark.vue'
 import { levelState } from '@/ui/levels'
 import { shortDay } from '@/ui/moments'
 
-const props = defineProps<{ stop: Schemas['RoundVisit']; dated?: boolean }>()
+const props = defineProps<{ stop: Schemas['RoundVisit']; dated?: boolean; named?: boolean }>()
 const state = computed(() => (props.stop.settled ? levelState(props.stop.level) : 'none'))
 const begun = computed(() => props.stop.entries > 0)
 const when = computed(() => (props.stop.start ? `at ${props.stop.start.slice(0, 5)}` : ''))
@@ -22,6 +22,7 @@ const lastDay = computed(() => props.stop.last_day && shortDay(props.stop.last_d
       <b class="turn">{{ dated ? '' : stop.turn }}</b>
       <div class="where">
         <h2>{{ stop.unit_name }}</h2>
+        <p v-if="named" class="muted">{{ stop.whose }}</p>
         <p v-if="dated" class="warn">Planned for {{ shortDay(stop.day) }}</p>
         <p>
           {{ stop.site }}
