@@ -1,8 +1,8 @@
-"""Run all benches against this machine, or only the one named; load and faults run only when they are named."""
+"""Run all benches against this machine, or only the one named; load, faults and firm run only when they are named."""
 
 import sys
 
-from bench import batch, core, faults, interface, language, live, load, page, suspects, touches, traces
+from bench import batch, core, faults, firm, interface, language, live, load, page, suspects, touches, traces
 
 
 def _interface() -> None:
@@ -27,8 +27,8 @@ REPORTS = {
     "traces": traces.report,
     "touches": _touches,
 }
-# A minute of many, ten minutes of kills: for whoever asks for them.
-LONG = {"load": load.report, "faults": faults.report}
+# A minute of many, ten minutes of kills, a firm after ten years: for whoever asks for them.
+LONG = {"load": load.report, "faults": faults.report, "firm": firm.report}
 
 
 def main(only: str = "") -> None:

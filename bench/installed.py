@@ -67,12 +67,15 @@ class Installed:
 
 
 @contextmanager
-def installed() -> Iterator[Installed]:
-    """Make one and serve it; stop it and remove it at the end."""
+def installed(grow: str = "") -> Iterator[Installed]:
+    """Make one and serve it; stop it and remove it at the end. ``grow`` is done with its database before it serves."""
     home = Path(tempfile.mkdtemp(prefix="havrin-bench-"))
     made = Installed(home)
     try:
         made.prepare()
+        if grow:
+            with made.installation.store.running():
+                print("grown:", made.installation.ask("shell", "-c", grow).strip().splitlines()[-1], "s", flush=True)
         made.start()
         yield made
     finally:

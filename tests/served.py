@@ -58,6 +58,17 @@ class Server:
 
 
 @contextmanager
+def queue_beside(server):
+    """Do long work beside ``server``, as ``./havrin start`` does."""
+    queue = subprocess.Popen([sys.executable, "-m", "django", "do_work"], env=server.env, cwd=ROOT)
+    try:
+        yield
+    finally:
+        queue.terminate()
+        queue.wait()
+
+
+@contextmanager
 def served(name):
     """Serve a copy of the prepared sample world; gone afterwards."""
     with clone(name) as world:

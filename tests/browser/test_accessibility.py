@@ -10,12 +10,13 @@ from launcher.ground import ROOT
 AXE = (ROOT / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
 VIEWS = ("arrival", "unit", "flue", "gas", "draft", "string", "exchanger", "air", "close")
 SHOP = ("model", "kind", "circuit", "rules")
+KEPT = ("site", "contact", "part", "instrument", "person", "firm")
 SIZES = {"tablet": (1280, 800), "phone": (390, 844)}
 LEAST_PX = 44
 
 FOUND = """async () => (await axe.run(document, {resultTypes: ['violations']})).violations.flatMap(
     (v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} ${n.html.slice(0, 120)}`))"""
-SMALL = """(least) => [...document.querySelectorAll('button:enabled, a, summary')]
+SMALL = """(least) => [...document.querySelectorAll('button:enabled, a, summary, [role=button]')]
     .filter((e) => e.offsetParent && !e.closest('.n-base-selection, .n-input'))
     .map((e) => [e.outerHTML.slice(0, 90), Math.round(e.getBoundingClientRect().height)])
     .filter(([, height]) => height > 0 && height < least)"""
@@ -57,7 +58,9 @@ def addresses(page):
     visit = next(stop["id"] for stop in stops if stop["unit_name"].startswith("F-4"))
     whole = page.evaluate(f"async () => await (await fetch('/api/visits/{visit}')).json()")
     rest = [f"/units/{whole['unit_id']}", f"/sites/{whole['site_id']}", *(f"/shop/{sort}" for sort in SHOP)]
-    return [*(f"/visits/{visit}/{view}" for view in VIEWS), *rest, "/own", "/firm/people", "/firm/audit"]
+    kept = [f"/kept/{sort}" for sort in KEPT] + [f"/kept/unit/{whole['unit_id']}", "/kept/site/new", "/kept/lists"]
+    firm = ["/own", "/firm/people", "/firm/audit", "/board", f"/sites/{whole['site_id']}/door", *kept]
+    return [*(f"/visits/{visit}/{view}" for view in VIEWS), *rest, *firm]
 
 
 def settle(page, path):

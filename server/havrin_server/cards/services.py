@@ -177,7 +177,9 @@ def _must_be_as_seen(sort: CardSort, thing: Any, seen: int, actor: Person) -> No
         return
     said: dict[str, str] = {}
     for step in steps_of(sort, thing.pk, actor.own_firm_id, after=seen):
-        who = step.author.full_name if step.author else "somebody"
+        if step.author is None:
+            continue  # as it was found before it was ever changed: that is what was seen
+        who = step.author.full_name
         for one in step.changes:
             field = sort.field(one.field)
             if field is not None and one.field not in said:

@@ -27,6 +27,10 @@ class Instrument(models.Model):
         """Return whether its calibration holds on ``day``; unknown is not good."""
         return self.calibrated_until is not None and self.calibrated_until >= day
 
+    def belongs_to(self, person: Person) -> bool:
+        """Return whether it is the person's own, or rides in their van."""
+        return self.person_id == person.pk or bool(self.van and self.van == person.van and self.person_id is None)
+
     def accuracies(self) -> dict[str, Accuracy]:
         """Return the stated accuracy per quantity, as the core takes it."""
         return {name: Accuracy(**figures) for name, figures in self.accuracy.items()}

@@ -18,6 +18,7 @@ def instruments_out(person: Person, day: date) -> list[InstrumentOut]:
             in_date=one.in_date(day),
             in_hand=one.pk in now,
             in_hand_before=one.pk in before,
+            own=one.belongs_to(person),
         )
         for one in instruments_of(person)
     ]

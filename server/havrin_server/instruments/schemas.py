@@ -9,7 +9,7 @@ from havrin_server.view_model import ViewModel
 
 
 class InstrumentOut(ViewModel):
-    """An instrument of the firm: in date today, in the person's hand today and on the last day before."""
+    """An instrument of the firm: in date today, in the person's hand today and on the last day before, theirs or their van's."""
 
     id: int
     name: str
@@ -19,6 +19,7 @@ class InstrumentOut(ViewModel):
     in_date: bool
     in_hand: bool
     in_hand_before: bool
+    own: bool
 
 
 class InHandIn(Incoming):

@@ -122,7 +122,7 @@ def accept(token: str, password: str, now: datetime) -> Person:
         username=found.username, first_name=found.first_name, last_name=found.last_name, firm=found.firm
     )
     if found.person is None:
-        person.role = found.role
+        person.role, person.unit_system = found.role, found.firm.unit_system
     must_be_good(password, person)
     person.set_password(password)
     person.code_secret = ""

@@ -8,7 +8,7 @@ import segno
 from django.template.loader import render_to_string
 from django.utils import timezone
 
-from havrin_server.people.models import Person
+from havrin_server.people.models import Firm, Person
 from havrin_server.reports.checking import check_address
 from havrin_server.reports.paper_context import amendment_context, data_uri, paper_context
 from havrin_server.units.models import Site
@@ -97,7 +97,13 @@ def preview(visit: Visit, kind: Previewed, person: Person, address: str) -> str:
 def _html(template: str, context: dict[str, Any], site: Site) -> str:
     """Return the paper before it is set; its days and times are those of the place."""
     with timezone.override(site.zoneinfo()):
-        return render_to_string(f"reports/{template}.html", {**context, "sample_world": site.firm.sample_world})
+        return render_to_string(f"reports/{template}.html", {**context, **_of_firm(site.firm)})
+
+
+def _of_firm(firm: Firm) -> dict[str, Any]:
+    """Return what stands on every paper of a firm, and on which paper it prints."""
+    reached = " · ".join(filter(None, (firm.address, firm.phone, firm.licence and f"licence {firm.licence}")))
+    return {"sample_world": firm.sample_world, "size": firm.paper, "reached": reached}
 
 
 def _pdf(template: str, context: dict[str, Any], site: Site) -> bytes:

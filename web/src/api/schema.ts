@@ -3116,7 +3116,7 @@ export interface components {
         };
         /**
          * InstrumentOut
-         * @description An instrument of the firm: in date today, in the person's hand today and on the last day before.
+         * @description An instrument of the firm: in date today, in the person's hand today and on the last day before, theirs or their van's.
          */
         InstrumentOut: {
             /** Id */
@@ -3135,6 +3135,8 @@ export interface components {
             in_hand: boolean;
             /** In Hand Before */
             in_hand_before: boolean;
+            /** Own */
+            own: boolean;
         };
         /**
          * JumperOut

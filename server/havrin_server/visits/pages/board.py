@@ -61,7 +61,7 @@ def board_visit(visit: Visit, today: date, stands: Mapping[int, Stands] | None =
         state=state,
         level=level,
         title=title,
-        urgent=level_of(waiting(visit, today)),
+        urgent=max(level_of(waiting(visit, today)), now.level),
         vulnerable=unit.vulnerable,
         over=0 if visit.closed_at else max((today - visit.day).days, 0),
     )

@@ -19,14 +19,17 @@ function dragged(event: DragEvent): void {
 </script>
 
 <template>
-  <button
-    type="button"
+  <div
+    role="button"
+    tabindex="0"
     class="card"
     :class="[visit.state, `urgent-${visit.urgent}`]"
     :data-visit="visit.id"
     :draggable="movable"
     @dragstart="dragged"
     @click="$emit('open')"
+    @keydown.enter.prevent="$emit('open')"
+    @keydown.space.prevent="$emit('open')"
     @keydown.left.prevent="movable && $emit('shift', -1, 0)"
     @keydown.right.prevent="movable && $emit('shift', 1, 0)"
     @keydown.up.prevent="movable && $emit('shift', 0, -1)"
@@ -47,7 +50,7 @@ function dragged(event: DragEvent): void {
     </span>
     <span v-if="said" class="said">{{ said }}</span>
     <span v-if="visit.vulnerable" class="there">{{ visit.vulnerable }}</span>
-  </button>
+  </div>
 </template>
 
 <style scoped>
@@ -71,6 +74,9 @@ function dragged(event: DragEvent): void {
 .card[draggable='true'] {
   cursor: grab;
 }
+.under_way {
+  border-color: var(--ink);
+}
 .urgent-4 {
   border-left-color: var(--out);
 }
@@ -79,9 +85,6 @@ function dragged(event: DragEvent): void {
 }
 .closed {
   border-left-color: var(--line);
-}
-.under_way {
-  border-color: var(--ink);
 }
 .name {
   display: flex;

@@ -127,10 +127,16 @@ input[type='date'] {
   width: 22px;
   height: 22px;
 }
-:deep(.n-form-item-feedback) {
+:deep(.n-form-item-feedback__line) {
   font-size: 15px;
+  color: var(--muted);
+}
+:deep(.n-form-item-feedback--error .n-form-item-feedback__line) {
+  color: var(--out);
+  font-weight: 600;
 }
 :deep(.n-form-item-label) {
+  font-size: 15px;
   font-weight: 500;
 }
 </style>

@@ -13,6 +13,11 @@ const emit = defineEmits<{ page: [page: Schemas['VisitPage']] }>()
 const bar = useBar()
 const held = computed(() => props.page.instruments.filter((one) => one.in_hand))
 const before = computed(() => props.page.instruments.filter((one) => one.in_hand_before))
+/** One's own, or the van's: one of each kind, for who takes instruments in hand for the first time. */
+const own = computed(() => {
+  const mine = props.page.instruments.filter((one) => one.own)
+  return mine.filter((one) => mine.find((other) => other.kind === one.kind) === one)
+})
 const kinds = computed(() =>
   [...new Set(props.page.instruments.map((one) => one.kind))].map((kind) => {
     const instruments = props.page.instruments.filter((one) => one.kind === kind)
@@ -54,6 +59,14 @@ const calibration = (one: Schemas['InstrumentOut']) =>
         @click="mutate(before)"
       >
         The same as last time: {{ before.map((one) => one.name).join(', ') }}
+      </button>
+      <button
+        v-else-if="!held.length && own.length"
+        class="btn same"
+        :disabled="isPending"
+        @click="mutate(own)"
+      >
+        Yours: {{ own.map((one) => one.name).join(', ') }}
       </button>
       <section v-for="kind in kinds" :key="kind.kind" role="group" :aria-label="kind.name">
         <h3>{{ kind.name }}</h3>

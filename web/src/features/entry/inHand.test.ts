@@ -16,6 +16,7 @@ const held = (name: string, more: Partial<Schemas['InstrumentOut']> = {}) => ({
   calibrated_until: '2026-05-01',
   in_date: true,
   in_hand: true,
+  own: false,
   in_hand_before: false,
   ...more,
 })

@@ -3,6 +3,7 @@ import { useNow } from '@vueuse/core'
 import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { useBar } from '@/parts/desk/bar'
+import FindAnything from '@/parts/find/FindAnything.vue'
 import { useTheme } from '@/ui/theme'
 import { useTitle } from '@/ui/title'
 import { VIEWS, type ViewName } from './keyboard'
@@ -40,6 +41,7 @@ const overdue = computed(() =>
       <span>{{ page.unit_line }}</span>
       <span>{{ page.reason }} · house rules: {{ page.rules }}</span>
     </span>
+    <FindAnything folded class="find" />
     <span class="chips">
       <span class="chip" :class="{ warn: !page.room_co }">
         Room CO {{ page.room_co ? `${page.room_co.text} ${page.room_co.unit}` : 'not read' }}
@@ -64,6 +66,7 @@ const overdue = computed(() =>
 
 <style scoped>
 header {
+  position: relative;
   grid-area: head;
   display: flex;
   align-items: center;
@@ -99,8 +102,11 @@ h1 {
   overflow: hidden;
   text-overflow: ellipsis;
 }
-.chips {
+.find {
+  flex: 0 0 auto;
   margin-left: auto;
+}
+.chips {
   display: flex;
   gap: 10px;
   align-items: center;

@@ -9,6 +9,8 @@ import { levelState } from '@/ui/levels'
 import StateMark from '@/ui/StateMark.vue'
 import { placeOf, SORT_NAMES } from './places'
 
+/** `folded`: the field is shown when it is asked for, as always on a phone: where the head has other things to say. */
+defineProps<{ folded?: boolean }>()
 /** One field that finds anything: a tag, a street, a serial number, a contact, a model, words of a visit. */
 const TYPING_MS = 120
 const router = useRouter()
@@ -59,7 +61,7 @@ onKeyStroke('k', (event) => {
 </script>
 
 <template>
-  <div ref="box" class="find" :class="{ wide }" role="search">
+  <div ref="box" class="find" :class="{ wide, folded }" role="search">
     <button type="button" class="show" @click="show">Find</button>
     <input
       ref="field"
