@@ -47,7 +47,7 @@ def take(url: str) -> None:
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
         _phone(_signed_in(browser, url, 390, 844))
-        _people(_signed_in(browser, url, 1280, 800, "runa"))
+        _firm(_signed_in(browser, url, 1280, 800, "odo"))
         _tablet(_signed_in(browser, url, 1280, 800))
         browser.close()
 
@@ -86,10 +86,15 @@ def _phone(page: Page) -> None:
     page.context.close()
 
 
-def _people(page: Page) -> None:
-    page.click("a:has-text('Firm')")
-    page.wait_for_selector("select")
-    _shot(page, "people")
+def _firm(page: Page) -> None:
+    page.click("nav a:text-is('Board')")
+    page.wait_for_selector("[data-cell] [data-visit]")
+    _shot(page, "board")
+    page.click("nav a:text-is('Kept')")
+    page.wait_for_selector("input[name=card_find]")
+    page.click("main li a:has-text('Ferncliff')")
+    page.wait_for_selector("input[name=hours]")
+    _shot(page, "kept")
     page.context.close()
 
 
@@ -115,10 +120,6 @@ def _others(page: Page) -> None:
     page.click("[data-node='3']")
     page.click("[data-node='4']")
     _shot(page, "string")
-    page.goto(re.sub(r"/visits/.*", "/shop/model", here))
-    page.click("nav button:has-text('Crest 60')")
-    page.wait_for_selector(".plate input")
-    _shot(page, "model")
     page.goto(re.sub(r"/visits/.*", "/shop/circuit", here))
     page.click("nav button:has-text('Hot-water boiler')")
     page.click("button:has-text('Copy it')")

@@ -69,7 +69,7 @@ def _parser() -> argparse.ArgumentParser:
     bench.add_argument(
         "only",
         nargs="?",
-        choices=["core", "batch", "language", "suspects", "interface", "live", "traces", "touches", "load", "faults"],
+        choices=["core", "batch", "language", "suspects", "interface", "live", "traces", "touches", "load", "faults", "firm"],
         help="this one alone",
     )
     bench.set_defaults(run=lambda o: _bench(o.only))
@@ -176,9 +176,9 @@ def _with_packages(name: str, file: str, given: str | None) -> int:
 
 
 def _bench(only: str | None) -> int:
-    if only in ("load", "faults"):  # an installation of their own, with all that belongs to it
+    if only in ("load", "faults", "firm"):  # an installation of their own, with all that belongs to it
         serve.set_up()
-    if only in ("core", "batch", "language", "suspects", "load", "faults"):  # no database beside
+    if only in ("core", "batch", "language", "suspects", "load", "faults", "firm"):  # no database beside
         environment.ensure_python("check")
         command = [str(PYTHON), "-m", "bench", only]
         return os.spawnve(os.P_WAIT, str(PYTHON), command, environment.python_env(HAVRIN_STATE=str(STATE)))
