@@ -38,7 +38,7 @@ JOIN place ON place.turn = 1 + n %% place.many
 """
 _CLOSED = """
 WITH kept AS (
-    SELECT visit.*, unit.model_id, row_number() OVER (PARTITION BY unit.model_id ORDER BY visit.id) AS turn,
+    SELECT visit.*, unit.model_id, row_number() OVER (PARTITION BY unit.model_id ORDER BY visit.id) AS rank,
            count(*) OVER (PARTITION BY unit.model_id) AS many
     FROM visits_visit AS visit JOIN units_unit AS unit ON unit.id = visit.unit_id WHERE visit.closed_at IS NOT NULL
 ), grown AS (SELECT * FROM units_unit WHERE serial LIKE 'SN-%%')
@@ -51,7 +51,7 @@ SELECT grown.id, kept.reason, %(today)s::date - (365 * back - grown.id %% 300)::
        kept.opened_with, kept.left_open, kept.pinned, kept.frozen, kept.past, kept.customer_words, kept.signed_by,
        kept.signature, '', kept.id
 FROM grown CROSS JOIN generate_series(1, %(years)s) AS back
-JOIN kept ON kept.model_id = grown.model_id AND kept.turn = 1 + (grown.id + back) %% kept.many
+JOIN kept ON kept.model_id = grown.model_id AND kept.rank = 1 + (grown.id + back) %% kept.many
 """
 _ENTRIES = """
 WITH numbered AS (

@@ -267,7 +267,7 @@ ANYTHING = st.recursive(
 )
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(data=st.data())
 def test_no_value_of_any_field_breaks_anything(wenna, data):
     sort = data.draw(st.sampled_from([s for s in SORTS.values() if s.made_here]))

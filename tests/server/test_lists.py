@@ -226,7 +226,7 @@ def test_what_was_taken_out_comes_in_again_as_the_same(wenna):
 CELL = st.text(st.characters(codec="utf-8", exclude_characters='"\r\n'), max_size=30)
 
 
-@settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
+@settings(max_examples=12, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(rows=st.lists(st.lists(CELL, min_size=3, max_size=3), min_size=1, max_size=6))
 def test_no_list_breaks_anything(wenna, rows):
     text = "Name,Altitude,Access\n" + "\n".join(",".join(f'"{cell}"' for cell in row) for row in rows)

@@ -27,6 +27,7 @@ def merge(sort: CardSort, gone_id: int, kept_id: int, *, actor: Person, now: dat
     require(actor, "cards.merge")
     if not sort.merges:
         raise NotWritable(f"A {sort.name.lower()} is not merged; retire it.", code="not_merged_here")
+    sort.find(gone_id, actor)
     if gone_id == kept_id:
         raise NotWritable("These are one card already.", code="merge_itself")
     first, second = sorted((gone_id, kept_id))  # always locked in one order: two who merge at once wait for each other

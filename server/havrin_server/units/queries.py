@@ -39,3 +39,10 @@ def contacts_of(site_ids: Iterable[int]) -> dict[int, Contact]:
 def speaks_at(site: Site) -> QuerySet[Contact]:
     """Return whom one speaks with at a site, as they were noted."""
     return site.contact_set.filter(retired_at=None).order_by("pk")
+
+
+def appliances_of(unit_ids: Iterable[int]) -> dict[int, int]:
+    """Return every id under which these units' appliances are kept, each with the one that its appliance goes by."""
+    ids = set(unit_ids)
+    rows = Unit.objects.filter(Q(pk__in=ids) | Q(merged_into__in=ids)).values_list("pk", "merged_into")
+    return {pk: merged or pk for pk, merged in rows}

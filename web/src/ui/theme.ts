@@ -1,12 +1,11 @@
+import { useLocalStorage } from '@vueuse/core'
 import { defineStore } from 'pinia'
-import { ref, watchEffect } from 'vue'
+import { computed, watchEffect } from 'vue'
 
-/** The daylight or the cellar theme, kept on the tablet. */
+/** The daylight or the cellar theme, kept on the tablet; every open page of it follows. */
 export const useTheme = defineStore('theme', () => {
-  const cellar = ref(localStorage.getItem('theme') === 'cellar')
-  watchEffect(() => {
-    document.documentElement.dataset['theme'] = cellar.value ? 'cellar' : 'daylight'
-    localStorage.setItem('theme', cellar.value ? 'cellar' : 'daylight')
-  })
-  return { cellar, toggle: () => (cellar.value = !cellar.value) }
+  const kept = useLocalStorage('theme', 'daylight')
+  const cellar = computed(() => kept.value === 'cellar')
+  watchEffect(() => (document.documentElement.dataset['theme'] = kept.value))
+  return { cellar, toggle: () => void (kept.value = cellar.value ? 'daylight' : 'cellar') }
 })

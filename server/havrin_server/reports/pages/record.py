@@ -1,5 +1,9 @@
 """The record of one unit, for the firm and for the customer."""
 
+from collections import defaultdict
+from collections.abc import Sequence
+from uuid import UUID
+
 from havrin_core.facts.facts import Facts
 from havrin_core.follow_up.trends import renewed_at, trend_of
 from havrin_core.limits.limits import band_for
@@ -16,6 +20,7 @@ from havrin_core.wording.names import VISIT_REASONS, quantity_name, visit_reason
 from havrin_core.wording.record import trend_words
 from havrin_core.wording.stations import unit_line
 from havrin_core.workings.model import usual_half_width
+from havrin_server.captures.models import Photo
 from havrin_server.people.models import Person
 from havrin_server.people.schemas import FormatsOut
 from havrin_server.reports.models import ShareLink
@@ -34,7 +39,7 @@ from havrin_server.units.models import Unit
 from havrin_server.units.queries import same_appliance
 from havrin_server.visits.models import Visit
 from havrin_server.visits.pages.earlier import closed_title
-from havrin_server.visits.queries import assess_visit, tape_of
+from havrin_server.visits.queries import assess_visit, tapes_of
 
 _MOST_VISITS = 40
 Key = tuple[str, str | None]
@@ -43,9 +48,8 @@ Key = tuple[str, str | None]
 class _Seen:
     """One visit, read and judged once."""
 
-    def __init__(self, visit: Visit, system: str) -> None:
-        self.visit, self.system = visit, system
-        self.tape: tuple[Entry, ...] = tape_of(visit)
+    def __init__(self, visit: Visit, system: str, tape: tuple[Entry, ...], photos: list[UUID]) -> None:
+        self.visit, self.system, self.tape, self.photos = visit, system, tape, photos
         self.found: Assessment = assess_visit(visit, self.tape)
         self.facts = Facts(self.tape)
         self.views = {(v.quantity, v.stage): v for v in self.found.readings}
@@ -66,7 +70,7 @@ class _Seen:
             advised=said["advise"],
             refused=said["refuse"],
             done=done,
-            photos=list(visit.photos.order_by("taken_at").values_list("pk", flat=True)),
+            photos=self.photos,
         )
 
     def cell(self, key: Key) -> RecordCell | None:
@@ -86,7 +90,7 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
     rows = Visit.objects.filter(unit__in=same_appliance(unit.pk), version__gt=0).select_related(
         "unit__site", "unit__model", "technician"
     )
-    seen = [_Seen(visit, system) for visit in rows.order_by("-day", "-pk")[:_MOST_VISITS]]
+    seen = _seen(list(rows.order_by("-day", "-pk")[:_MOST_VISITS]), system)
     visits = [one.out() for one in seen]
     keys = list(dict.fromkeys(key for one in seen for key in one.views))
     return UnitRecord.of(
@@ -99,6 +103,14 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
         rows=[_row(unit, key, seen, system) for key in keys],
         links=[link_out(link) for link in unit.links.select_related("made_by").order_by("-made_at")],
     )
+
+
+def _seen(visits: Sequence[Visit], system: str) -> list[_Seen]:
+    """Return each visit, read and judged; what they hold is asked for at once."""
+    tapes, photos = tapes_of(visit.pk for visit in visits), defaultdict[int, list[UUID]](list)
+    for visit_id, pk in Photo.objects.filter(visit__in=visits).order_by("taken_at").values_list("visit_id", "pk"):
+        photos[visit_id].append(pk)
+    return [_Seen(visit, system, tapes[visit.pk], photos[visit.pk]) for visit in visits]
 
 
 def _own_series(seen: list[_Seen], key: Key) -> list[_Seen]:

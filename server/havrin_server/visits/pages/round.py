@@ -68,17 +68,17 @@ def _standing(visit: Visit, stands: Mapping[int, object]) -> dict[str, object]:
 
 def closed_words(visit: Visit) -> str:
     """Return how a closed visit left the unit."""
-    said = (visit.frozen or {}).get("us", {}).get("title")
+    listed = hasattr(visit, "left_title")  # as days.py fetches it, without the whole of what was stored
+    said = getattr(visit, "left_title", None) if listed else (visit.frozen or {}).get("us", {}).get("title")
     return str(said) if said else (title(visit.closed_level) if visit.closed_level else "")
 
 
 def _before(last: Visit | None, tapes: Mapping[int, Sequence[object]]) -> dict[str, object]:
     if last is None:
         return {"last_day": None, "last_title": "", "last_level": None, "last_words": "", "advice": []}
-    said = getattr(last, "left_title") or (title(last.closed_level) if last.closed_level else "")  # noqa: B009
     return {
         "last_day": last.day,
-        "last_title": said,
+        "last_title": closed_words(last),
         "last_level": last.closed_level,
         "last_words": last.customer_words,
         "advice": advice_words(tapes[last.pk]),  # type: ignore[arg-type]
