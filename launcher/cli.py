@@ -69,7 +69,19 @@ def _parser() -> argparse.ArgumentParser:
     bench.add_argument(
         "only",
         nargs="?",
-        choices=["core", "batch", "language", "suspects", "interface", "live", "traces", "touches", "load", "faults", "firm"],
+        choices=[
+            "core",
+            "batch",
+            "language",
+            "suspects",
+            "interface",
+            "live",
+            "traces",
+            "touches",
+            "load",
+            "faults",
+            "firm",
+        ],
         help="this one alone",
     )
     bench.set_defaults(run=lambda o: _bench(o.only))

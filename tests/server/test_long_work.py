@@ -1,13 +1,17 @@
 """Long work: queued, done by a process of its own, seen as it goes on, stopped, and begun anew after a kill."""
 
+import io
+import json
 import os
 import signal
 import subprocess
 import sys
 import time
 import uuid
+from datetime import timedelta
 
 import pytest
+from django.core.management import call_command
 from django.utils.timezone import now
 
 from havrin_server.errors import NotFound, NotWritable, TooMany
@@ -116,6 +120,19 @@ def test_asked_twice_it_is_one_and_too_many_at_once_are_refused(asked):
         asked()
     with pytest.raises(TooMany):
         asked()
+
+
+def test_an_operator_is_told_of_work_that_nobody_takes(asked):
+    pk = asked()
+    assert _of_the_queue() == "ok"
+    LongWork.objects.filter(pk=pk).update(asked_at=now() - timedelta(hours=2))
+    assert _of_the_queue() == "bad"
+
+
+def _of_the_queue():
+    said = io.StringIO()
+    call_command("look_over", stdout=said)
+    return next(state for state, text in json.loads(said.getvalue()) if text.startswith("queue"))
 
 
 QUEUE = "django", "do_work"

@@ -14,7 +14,9 @@ from havrin_server.people.codes import DECIDES
 from havrin_server.people.models import AuditRecord, Firm, OpenSession, Person
 from havrin_server.visits.chain import amendments_hold, broken_at, chained
 from havrin_server.visits.models import Visit
+from havrin_server.work.models import LongWork, State
 
+_STUCK = timedelta(hours=1)
 _NEWEST = 50  # visits whose chains are followed; ``./havrin verify`` follows one, a backup's restoration all
 
 
@@ -28,7 +30,7 @@ class Command(BaseCommand):
         waiting = pending()
         rows = [("bad" if waiting else "ok", f"tables: {', '.join(waiting) or 'as this version takes them'}")]
         if not waiting:
-            rows += [_role(), _chains(), _people(), _guessing()]
+            rows += [_role(), _chains(), _people(), _guessing(), _queue()]
         self.stdout.write(json.dumps(rows))
 
 
@@ -72,3 +74,11 @@ def _guessing() -> tuple[str, str]:
     since = timezone.now() - timedelta(days=1)
     count = AuditRecord.objects.filter(action="sign_in_refused", at__gt=since).count()
     return ("look" if count > 50 else "ok"), f"sign-ins refused since yesterday: {count}"
+
+
+def _queue() -> tuple[str, str]:
+    waiting = LongWork.objects.filter(state__in=[State.WAITING, State.RUNNING])
+    stuck = waiting.filter(asked_at__lt=timezone.now() - _STUCK).count()
+    if stuck:
+        return "bad", f"queue: {stuck} pieces of long work wait for more than an hour: does its process run?"
+    return "ok", f"queue: {waiting.count()} pieces of long work wait or go on"
