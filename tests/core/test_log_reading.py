@@ -1,6 +1,7 @@
 """Logs: what is told is true, and what is not sure is asked. Truth is the generator's, which the reader does not see."""
 
 from contextlib import suppress
+from functools import cache
 from math import isnan
 
 import pytest
@@ -41,18 +42,23 @@ def wrong_in(file, found):
     return bad
 
 
+@cache
+def written_and_read(seed):
+    """Return a made file and what the reader makes of it: read once for all that is asked of it."""
+    file = make(seed)
+    return file, read_log(file.raw)
+
+
 def test_nothing_is_told_otherwise_than_it_was():
     for seed in SEEDS:
-        file = make(seed)
-        found = read_log(file.raw)
+        file, found = written_and_read(seed)
         assert not wrong_in(file, found), (seed, file.how, wrong_in(file, found)[:2])
 
 
 def test_every_quantity_is_told_or_asked_for():
     told = asked = 0
     for seed in SEEDS:
-        file = make(seed)
-        found = read_log(file.raw)
+        file, found = written_and_read(seed)
         said, about = {c.quantity for c in found.channels}, {q.quantity for q in found.questions}
         for quantity in file.truth:
             told += quantity in said
@@ -64,8 +70,8 @@ def test_every_quantity_is_told_or_asked_for():
 def test_carbon_monoxide_over_range_is_a_bound_and_no_value():
     seen = 0
     for seed in SEEDS:
-        file = make(seed)
-        found = {c.quantity: c for c in read_log(file.raw).channels}
+        file, read = written_and_read(seed)
+        found = {c.quantity: c for c in read.channels}
         if file.over and "co_ppm_dry" in found:
             seen += 1
             assert list(found["co_ppm_dry"].at_least) == file.over, seed
