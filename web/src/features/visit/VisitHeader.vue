@@ -135,6 +135,11 @@ button.chip {
   min-width: 40px;
   text-align: right;
 }
+@media (max-width: 1400px) {
+  .long {
+    display: none;
+  }
+}
 @media (max-width: 1100px) {
   .wide {
     display: none;
@@ -142,8 +147,7 @@ button.chip {
 }
 @media (max-width: 800px) {
   .line,
-  .clock,
-  .long {
+  .clock {
     display: none;
   }
   header {
