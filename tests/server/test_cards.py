@@ -212,6 +212,16 @@ def test_merged_a_unit_is_read_with_the_visits_of_both_and_its_danger_goes_along
     assert unit.left_level != 4
 
 
+def test_what_went_under_a_unit_goes_along_and_comes_back(wenna, unit):
+    values = {"site": unit.site_id, "place": "x", "model": unit.model.key}
+    second, third = (make(wenna, "unit", label=label, **values).json()["id"] for label in ("UH-7", "UH-8"))
+    wenna.post(f"cards/unit/{third}/merge", into=second)
+    merged = wenna.post(f"cards/unit/{second}/merge", into=unit.pk).json()["merges"][0]["id"]
+    assert set(Unit.objects.filter(merged_into=unit).values_list("pk", flat=True)) == {second, third}
+    wenna.post(f"merges/{merged}/undo")
+    assert Unit.objects.get(pk=third).merged_into_id == second
+
+
 def test_a_site_merged_gives_its_units_and_contacts_over_and_takes_them_back(wenna, site, unit):
     contact = Contact.objects.filter(site=unit.site).first()
     merged = wenna.post(f"cards/site/{unit.site_id}/merge", into=site["id"]).json()

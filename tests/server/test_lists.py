@@ -148,6 +148,13 @@ def test_a_row_is_what_somebody_chose(wenna, looked, choice, made):
     assert Unit.objects.filter(label="F-8").count() == made
 
 
+def test_chosen_as_new_it_still_has_to_fit_beside_the_others(wenna, looked):
+    wenna.put(f"imports/{looked['id']}/rows/9", choice="new")  # its tag is F-4's
+    work(wenna, looked, "take")
+    assert Unit.objects.filter(label="F-4").count() == 1
+    assert "tagged F-4" in rows_of(wenna, looked)[9]["why"]
+
+
 def test_an_unclear_row_is_a_card_that_somebody_named(wenna, looked):
     unit = Unit.objects.get(serial="N60D-00914")
     assert wenna.put(f"imports/{looked['id']}/rows/9", choice=str(unit.pk)).status_code == 200

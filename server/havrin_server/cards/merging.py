@@ -70,6 +70,7 @@ def undo(merge_id: int, *, actor: Person, now: datetime) -> Merge:
     Unit.objects.filter(pk__in=done.moved.get("unit", ())).update(site_id=done.gone)
     Contact.objects.filter(pk__in=done.moved.get("contact", ())).update(site_id=done.gone)
     Visit.objects.filter(pk__in=done.moved.get("visit", ()), version=0).update(unit_id=done.gone)
+    Unit.objects.filter(pk__in=done.moved.get("merged", ())).update(merged_into_id=done.gone)
     if isinstance(gone, Unit):
         note_left(done.kept)
         note_left(done.gone)
@@ -100,5 +101,7 @@ def _unit_goes(gone: Unit, kept: Unit) -> dict[str, list[int]]:
         raise NotWritable(f"A visit is under way at {gone.name}: close it first.", code="unit_has_visits")
     moved: dict[str, Any] = {"visit": list(open_ones.values_list("pk", flat=True))}
     open_ones.update(unit=kept)
-    Unit.objects.filter(merged_into=gone).update(merged_into=kept)
+    before = Unit.objects.filter(merged_into=gone)  # what went under it goes along, so that no chain grows
+    moved["merged"] = list(before.values_list("pk", flat=True))
+    before.update(merged_into=kept)
     return moved

@@ -6,8 +6,10 @@ from typing import Any
 from django.utils import timezone
 
 from havrin_server.cards.bulk import Bulk
+from havrin_server.cards.fields import BadFields
 from havrin_server.cards.looking import BATCH
 from havrin_server.cards.models import ImportRow, ImportRun, ImportState, RowStatus
+from havrin_server.cards.services import must_fit, put_all
 from havrin_server.cards.sorts import CardSort, find_sort
 from havrin_server.errors import NotWritable
 from havrin_server.people.audit import record
@@ -29,8 +31,8 @@ def take(work: LongWork, progress: Progress) -> dict[str, int]:
     counts = {"made": 0, "changed": 0, "left": 0}
     for start in range(0, len(rows), BATCH):
         batch = rows[start : start + BATCH]
-        _take_batch(sort, bulk, batch, counts)
-        ImportRow.objects.bulk_update(batch, ["took"])
+        _take_batch(sort, bulk, batch, counts, work.person)
+        ImportRow.objects.bulk_update(batch, ["took", "why"])
         progress.step(len(batch))
     run.state, run.counts = ImportState.TAKEN, {**run.counts, **counts}
     run.save(update_fields=["state", "counts"])
@@ -38,8 +40,8 @@ def take(work: LongWork, progress: Progress) -> dict[str, int]:
     return counts
 
 
-def _take_batch(sort: CardSort, bulk: Bulk, batch: Sequence[ImportRow], counts: dict[str, int]) -> None:
-    new = [row for row in batch if _is_new(sort, row)]
+def _take_batch(sort: CardSort, bulk: Bulk, batch: Sequence[ImportRow], counts: dict[str, int], person: Person) -> None:
+    new = [row for row in batch if _is_new(sort, row) and _can_stand(sort, row, person)]
     for row, pk in zip(new, bulk.make([row.values for row in new]), strict=True):
         row.took = {"card": pk, "made": True}
     wanted = {card: row for row in batch if (card := _changes(row)) is not None}
@@ -55,6 +57,25 @@ def _take_batch(sort: CardSort, bulk: Bulk, batch: Sequence[ImportRow], counts: 
 def _is_new(sort: CardSort, row: ImportRow) -> bool:
     complete = all(row.values.get(field.key) for field in sort.fields if field.required)
     return complete and (row.choice == AS_NEW or (not row.choice and row.status == RowStatus.NEW))
+
+
+def _can_stand(sort: CardSort, row: ImportRow, person: Person) -> bool:
+    """Tell whether a card that somebody chose to be new can stand beside the others; where not, the row says why.
+
+    What the dry run calls new was looked at there.
+    """
+    if row.choice != AS_NEW:
+        return True
+    thing = sort.model()
+    if sort.of == "firm_id":
+        setattr(thing, "firm_id", person.own_firm_id)  # noqa: B010
+    try:
+        put_all(sort, thing, row.values)
+        must_fit(sort, thing)
+    except BadFields as error:
+        row.why = f"Not taken in: {error.message}"[:300]
+        return False
+    return True
 
 
 def _changes(row: ImportRow) -> int | None:
