@@ -5995,6 +5995,12 @@ export interface components {
             serial: string;
             /** Zone */
             zone: string;
+            /** Vulnerable */
+            vulnerable: string;
+            /** Retired */
+            retired: boolean;
+            /** Merged Into Id */
+            merged_into_id: number | null;
             /** Reasons */
             reasons: {
                 [key: string]: string;

@@ -36,8 +36,15 @@ const {
           {{ unit.serial ? ` · no. ${unit.serial}` : '' }} · {{ unit.visits.length }} visits
           <RouterLink :to="`/kept/unit/${unit.id}`" class="card">Its card</RouterLink>
         </p>
+        <p v-if="unit.merged_into_id" class="wide gone">
+          Merged into another:
+          <RouterLink :to="`/units/${unit.merged_into_id}`">its record</RouterLink>
+        </p>
+        <p v-else-if="unit.retired" class="wide gone">Retired: no visit is planned here.</p>
+        <p v-if="unit.vulnerable" class="wide there">There: {{ unit.vulnerable }}</p>
         <div class="col">
           <PlanVisit
+            v-if="!unit.retired"
             :unit="unit.id"
             :zone="unit.zone"
             :reasons="unit.reasons"
@@ -75,6 +82,14 @@ main {
   main {
     grid-template-columns: minmax(0, 1fr);
   }
+}
+.gone {
+  color: var(--out);
+  font-weight: 600;
+}
+.there {
+  color: var(--near-ink);
+  font-weight: 500;
 }
 .card {
   margin-left: 16px;

@@ -98,6 +98,7 @@ def unit_record(unit: Unit, person: Person) -> UnitRecord:
         line=unit_line(unit.described(), system),
         site=unit.site.name,
         zone=unit.site.zoneinfo().key,
+        retired=unit.retired_at is not None,
         reasons=dict(VISIT_REASONS),
         visits=visits,
         rows=[_row(unit, key, seen, system) for key in keys],

@@ -68,6 +68,9 @@ class UnitRecord(ViewModel):
     site_id: int
     serial: str
     zone: str  # of the place, an IANA name
+    vulnerable: str
+    retired: bool
+    merged_into_id: int | None  # under which its appliance is kept now
     reasons: dict[str, str]  # for which a visit can be planned
     visits: list[RecordVisit]
     rows: list[RecordRow]
