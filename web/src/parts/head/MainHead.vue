@@ -13,7 +13,7 @@ const ways = computed(() => [
   { to: '/board', name: 'Board' },
   { to: '/kept', name: 'Kept' },
   { to: '/shop', name: 'Shop' },
-  ...(me.value?.sees_people ? [{ to: '/firm', name: 'People' }] : []),
+  ...(me.value?.sees_people ? [{ to: '/firm', name: 'Roles' }] : []),
 ])
 </script>
 
