@@ -17,7 +17,10 @@ def picture():
 
 def begin_visit(page, unit):
     """Begin a visit that is on no round, from the unit's record."""
-    page.click(f".unit:has-text('{unit}')")
+    if page.viewport_size["width"] < 800:
+        page.click("button:text-is('Find')")
+    page.fill("input[name=find]", unit)
+    page.click(f"[role=option]:has-text('{unit} ·')")
     page.click(".plan summary")
     page.click(".plan .chip:text-is('Re-check')")
     page.fill(".plan .words input", "Smells of dust.")
@@ -52,7 +55,7 @@ def test_two_touches_place_a_finding_and_the_odds_follow(sign_in):
 
 def test_what_was_left_open_holds_the_next_visit_until_the_tag_comes_off(sign_in):
     page = sign_in("wenna")
-    expect(page.locator(".unit.off")).to_contain_text("tagged off")
+    expect(page.locator(".stop:has-text('RT-2') .last")).to_contain_text("Off, made safe")
     open_visit(page, "RT-2")
     standing = page.locator("aside")
     expect(standing).to_contain_text("Shut down and tag")
