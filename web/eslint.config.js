@@ -4,7 +4,7 @@ import ts from 'typescript-eslint'
 
 // Imports run one way: app → screens → features → parts → outbox, api, ui. No feature knows another one.
 const forbid = (folders, ...forbidden) => ({
-    files: folders.map((folder) => `src/${folder}/**/*.{ts,vue}`),
+    files: folders.map((folder) => `**/src/${folder}/**/*.{ts,vue}`),
     rules: {
         'no-restricted-imports': [
             'error',
@@ -19,7 +19,7 @@ const forbid = (folders, ...forbidden) => ({
 })
 
 export default ts.config(
-    { ignores: ['src/api/schema.ts', 'dist'] },
+    { ignores: ['**/src/api/schema.ts', '**/dist'] },
     ...ts.configs.recommended,
     ...vue.configs['flat/recommended'],
     { files: ['**/*.vue'], languageOptions: { parserOptions: { parser: ts.parser } } },
