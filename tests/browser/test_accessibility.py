@@ -59,7 +59,7 @@ def addresses(page):
     whole = page.evaluate(f"async () => await (await fetch('/api/visits/{visit}')).json()")
     rest = [f"/units/{whole['unit_id']}", f"/sites/{whole['site_id']}", *(f"/shop/{sort}" for sort in SHOP)]
     kept = [f"/kept/{sort}" for sort in KEPT] + [f"/kept/unit/{whole['unit_id']}", "/kept/site/new", "/kept/lists"]
-    firm = ["/own", "/firm/people", "/firm/audit", "/board", f"/sites/{whole['site_id']}/door", *kept]
+    firm = ["/own", "/kept/roles", "/kept/audit", "/board", f"/sites/{whole['site_id']}/door", *kept]
     return [*(f"/visits/{visit}/{view}" for view in VIEWS), *rest, *firm]
 
 

@@ -10,7 +10,7 @@ GOOD = "seven-lamps-of-brass"
 
 def test_from_the_invitation_to_the_code_to_the_last_day(sign_in, server, chromium):
     runa = sign_in("runa")
-    runa.goto(f"{server.url}/firm/people")
+    runa.goto(f"{server.url}/kept/roles")
     runa.get_by_label("First name").fill("Piran")
     runa.get_by_label("Sign-in name").fill("piran")
     runa.get_by_role("button", name="Make the invitation").click()
@@ -44,7 +44,7 @@ def test_from_the_invitation_to_the_code_to_the_last_day(sign_in, server, chromi
     expect(row.get_by_role("button", name="Is back")).to_be_visible()
     page.reload()
     expect(page.locator("input[name=username]")).to_be_visible()
-    runa.goto(f"{server.url}/firm/audit")
+    runa.goto(f"{server.url}/kept/audit")
     expect(runa.get_by_role("row").filter(has_text="piran: technician, has left")).to_be_visible()
     theirs.close()
 

@@ -40,6 +40,8 @@ export const router = createRouter({
       component: () => import('@/screens/KeptScreen.vue'),
       children: [
         { path: '', redirect: '/kept/site' },
+        { path: 'roles', component: () => import('@/features/people/PeopleView.vue') },
+        { path: 'audit', component: () => import('@/features/people/AuditView.vue') },
         { path: 'lists', component: () => import('@/features/cards/ListsView.vue') },
         {
           path: 'lists/:id',
@@ -74,15 +76,6 @@ export const router = createRouter({
       meta: { open: true },
       component: () => import('@/screens/JoinScreen.vue'),
       props: true,
-    },
-    {
-      path: '/firm',
-      component: () => import('@/screens/FirmScreen.vue'),
-      children: [
-        { path: '', redirect: '/firm/people' },
-        { path: 'people', component: () => import('@/features/people/PeopleView.vue') },
-        { path: 'audit', component: () => import('@/features/people/AuditView.vue') },
-      ],
     },
     {
       path: '/shop',

@@ -9,7 +9,7 @@ import MainHead from '@/parts/head/MainHead.vue'
 import TabRow from '@/ui/TabRow.vue'
 import { useTitle } from '@/ui/title'
 
-/** What the firm keeps: sites, contacts, units, parts, instruments, people, itself; and lists in and out. */
+/** What the firm keeps: sites to people and itself, who may sign in, lists in and out, and who did what. */
 const TABS = [
   { to: '/kept/site', name: 'Sites' },
   { to: '/kept/unit', name: 'Units' },
@@ -23,7 +23,9 @@ const route = useRoute()
 const { data: me } = useQuery<Schemas['Me'], ApiError>({ queryKey: keys.me, queryFn: getMe })
 const tabs = computed(() => [
   ...TABS,
+  ...(me.value?.sees_people ? [{ to: '/kept/roles', name: 'Sign-in and roles' }] : []),
   ...(me.value?.imports ? [{ to: '/kept/lists', name: 'Lists' }] : []),
+  ...(me.value?.sees_people ? [{ to: '/kept/audit', name: 'Audit log' }] : []),
 ])
 const here = computed(() => tabs.value.find((tab) => route.path.startsWith(tab.to)))
 useTitle(() => here.value?.name ?? 'Kept')

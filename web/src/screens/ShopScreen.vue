@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
+import FindAnything from '@/parts/find/FindAnything.vue'
 import { useTitle } from '@/ui/title'
 
 const route = useRoute()
@@ -31,6 +32,7 @@ useTitle(() => `Shop, ${sort.value.name.toLowerCase()}`)
           {{ row.name }}
         </RouterLink>
       </nav>
+      <FindAnything />
     </header>
     <RouterView />
   </div>
@@ -44,6 +46,7 @@ useTitle(() => `Shop, ${sort.value.name.toLowerCase()}`)
   height: calc(100dvh - var(--strip));
 }
 header {
+  position: relative;
   grid-column: 1 / -1;
   display: flex;
   gap: 6px;
@@ -59,6 +62,7 @@ header h1 {
 nav {
   display: flex;
   gap: 6px;
+  margin-right: auto;
 }
 .back {
   color: inherit;
@@ -85,12 +89,18 @@ nav {
 }
 @media (max-width: 800px) {
   .shop {
-    grid-template-rows: 50px auto 1fr;
+    grid-template-rows: auto auto 1fr;
     grid-template-columns: minmax(0, 1fr);
   }
   header {
+    flex-wrap: wrap;
     padding: 0 6px;
     font-size: 15px;
+  }
+  nav {
+    order: 5;
+    flex: 1 0 100%;
+    overflow-x: auto;
   }
   .tab {
     padding: 0 8px;

@@ -13,7 +13,6 @@ const ways = computed(() => [
   { to: '/board', name: 'Board' },
   { to: '/kept', name: 'Kept' },
   { to: '/shop', name: 'Shop' },
-  ...(me.value?.sees_people ? [{ to: '/firm', name: 'Roles' }] : []),
 ])
 </script>
 
