@@ -137,6 +137,8 @@ def _plain(value: Any) -> Any:
         return words(value)
     if is_dataclass(value):
         return {field.name: _plain(getattr(value, field.name)) for field in fields(value)}
+    if isinstance(value, frozenset):
+        return sorted(value)
     if isinstance(value, list | tuple):
         return [_plain(item) for item in value]
     return {key: _plain(item) for key, item in value.items()} if isinstance(value, Mapping) else value

@@ -69,7 +69,7 @@ def bundle(tmp_path, *, kind="furnace_80", lines=()):
 
 def test_next_names_suspects_and_a_test(tmp_path):
     answer = havrin("next", bundle(tmp_path, lines=("code 2 3", "stops inducer")))
-    assert sum(s["share"] for s in answer["suspects"]) == pytest.approx(1, abs=0.1)
+    assert 0.6 < sum(s["share"] for s in answer["suspects"]) <= 1 + 1e-9  # the first six of many
     assert answer["next"]["test"]["minutes"] > 0
     assert answer["next"]["meanings"]
     assert answer["circuit"] == "furnace_80_hot_surface"

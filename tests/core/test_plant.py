@@ -95,7 +95,7 @@ def test_no_gas_no_fire_and_no_flue_without_one():
 def test_every_shipped_circuit_says_how_it_burns(name):
     circuit = shipped_circuit(name)
     assert circuit.plant is not None
-    outcomes = pictures_of(circuit).sound.outcomes
+    outcomes = pictures_of(circuit).sound
     if circuit.plant.has_flue:
         assert outcomes["gauge:o2_dry_pct"] == pytest.approx(circuit.plant.o2_pct, abs=0.01)
         assert outcomes["gauge:flue_temp_k"] == pytest.approx(circuit.plant.stack_k, abs=0.5)

@@ -12,7 +12,7 @@ from havrin_core.exchanger.signs import averaged, o2_step_sign
 from havrin_core.facts.facts import Facts
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.table import bound
-from havrin_core.search.evidence import observations
+from havrin_core.search.evidence import seen_on
 from havrin_core.search.pictures import pictures_of
 from havrin_core.tape.entries import Entry, Reading, Trace
 from tests.core.rows import furnace
@@ -55,9 +55,7 @@ def test_the_spread_of_a_step_comes_from_its_trace_and_of_nothing_else():
 def test_the_search_takes_the_step_with_its_spread():
     unit = furnace()
     pictures = pictures_of(unit.circuit)
-    found, _ = observations(
-        unit, HouseRules(), pictures, (entry(Trace("c", "only", 60.0, (("o2_step_pct", 1.4, 0.3),))),)
-    )
-    steps = [seen for seen in found if "o2_step" in seen.test]
+    found, _ = seen_on(unit, HouseRules(), pictures, (entry(Trace("c", "only", 60.0, (("o2_step_pct", 1.4, 0.3),))),))
+    steps = [seen for seen in found.observations if "o2_step" in seen.test]
     assert [seen.spread for seen in steps] == [0.3] * len(steps)
     assert steps

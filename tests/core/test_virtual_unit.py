@@ -33,7 +33,7 @@ def test_the_states_in_the_file_are_those_of_a_sound_call(name):
 def test_every_fault_shows_in_some_test(name):
     pictures = pictures_of(shipped_circuit(name))
     for fault in pictures.circuit.faults:
-        assert pictures.of((fault,)).outcomes != pictures.sound.outcomes, fault.key
+        assert pictures.of((fault,)) != pictures.sound, fault.key
 
 
 @pytest.mark.parametrize(

@@ -31,12 +31,12 @@ class Hidden:
     def answer(self, title):
         test = next(t for t in self.pictures.tests.values() if words(t.name) == title)
         self.minutes += test.minutes
-        shown = outcome_of(test, self.run, self.virtual, self.faults, self.pictures)
+        shown = outcome_of(test, self.run, self.virtual, self.faults)
         if test.kind in ("volts", "gauge"):
             read = abs(shown + self.noise.gauss(0, test.sigma))
             return f"{test.starter}{self._typed(test, read)}"
         if test.kind == "again":
-            first = self.pictures.of(self.faults).outcomes["stops"]
+            first = self.pictures.of(self.faults)["stops"]
             return f"stops {first if shown == SAME else 'steady'}"
         return f"{test.starter.split()[0]} {shown}" if test.kind in ("stops", "code") else f"{test.starter}{shown}"
 

@@ -20,16 +20,19 @@ def search_row(unit: Unit, rules: HouseRules, entries: tuple[Entry, ...]) -> dic
             "clear": None,
             "unlisted": 1.0,
             "nothing_wrong": 0.0,
+            "cured": 0.0,
             "next": None,
             "others": [],
             "conflicts": [],
         }
     suspects = [row for suspect in found.suspects for row in _suspect(suspect)]
+    clear = next((row for row in suspects if row["part"] == found.first.part), None) if found.clear else None
     return {
         "suspects": suspects,
-        "clear": suspects[0] if found.clear and suspects else None,
-        "unlisted": 0.0,
-        "nothing_wrong": 0.0,
+        "clear": clear,
+        "unlisted": found.unlisted,
+        "nothing_wrong": found.nothing_wrong,
+        "cured": found.cured,
         "next": _offer(found.next_test) if found.next_test else None,
         "others": [_offer(offer) for offer in found.other_tests],
         "conflicts": _conflicts(found),
@@ -37,13 +40,13 @@ def search_row(unit: Unit, rules: HouseRules, entries: tuple[Entry, ...]) -> dic
 
 
 def _suspect(suspect: Suspect) -> list[dict[str, Any]]:
-    return [{"part": suspect.part, "mode": mode, "probability": share} for mode, share in suspect.faults]
+    return [{"part": suspect.part, "mode": mode, "probability": share} for mode, _, share in suspect.faults]
 
 
 def _offer(offer: Offer) -> dict[str, Any]:
     typed = f"{offer.test.starter.rstrip()} …"  # a number goes in its place
     outcomes = [
-        {"line": m.line or typed, "title": words(m.outcome), "probability": m.share, "then": m.first}
+        {"line": m.line or typed, "title": words(m.outcome), "probability": m.share, "then": words(m.first)}
         for m in offer.meanings
     ]
     impossible = passes(offer.test.key)[0]

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterable, Mapping, Sequence
 
 from havrin_core.machine.circuit.model import FaultMode
 from havrin_core.phrases import Saying
-from havrin_core.search.inference import spread
+from havrin_core.search.likelihood import spread
 from havrin_core.search.model import Outcome, Test
 from havrin_core.search.pictures import Pictures
 
@@ -17,8 +17,8 @@ def groups_alike(pictures: Pictures, kinds: Sequence[str] = FROM_OUTSIDE) -> lis
     tests = [test for test in pictures.tests.values() if test.kind in kinds]
     groups: list[list[FaultMode]] = []
     for fault in pictures.circuit.faults:
-        mine = pictures.of((fault,)).outcomes
-        home = next((g for g in groups if _same(tests, pictures.of((g[0],)).outcomes, mine)), None)
+        mine = pictures.of((fault,))
+        home = next((g for g in groups if _same(tests, pictures.of((g[0],)), mine)), None)
         if home is None:
             groups.append([fault])
         else:
@@ -31,10 +31,7 @@ def splitting_tests(pictures: Pictures, group: Sequence[FaultMode]) -> list[Test
     return [
         test
         for test in pictures.tests.values()
-        if any(
-            not _equal(test, pictures.of((group[0],)).outcomes[test.key], pictures.of((f,)).outcomes[test.key])
-            for f in group
-        )
+        if any(not _equal(test, pictures.of((group[0],))[test.key], pictures.of((f,))[test.key]) for f in group)
     ]
 
 

@@ -1,6 +1,7 @@
 """The tests that a circuit allows, with their costs and cautions."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from typing import Any
 
 from havrin_core.machine.circuit.model import AIR, WATER, Circuit, Part
 from havrin_core.machine.circuit.read import part_families
@@ -8,6 +9,7 @@ from havrin_core.machine.virtual.plant import fire
 from havrin_core.phrases import Saying, phrase, together
 from havrin_core.physics.fuels import LP_FUELS
 from havrin_core.search.model import Test
+from havrin_core.vocabulary.catalogue import part as part_of_trade
 
 LIVE_LOW = phrase("live_low_voltage_no_lead")
 LIVE_LINE = phrase("live_line_voltage_one_hand")
@@ -35,7 +37,7 @@ _ANALYZER: dict[
 _LOW_OF_TWO = {"draft_at_switch_pa": (phrase("tee_gauge_into_low_switchs"), "low draft ")}
 _VOLTS_SIGMA, _MILLIVOLT_SIGMA = 0.4, 0.02
 _AMPS_SIGMA = 4e-7
-_WORD = {"look": "look", "swap": "swap", "jump": "try"}
+_WORD = {"ohms": "ohms", "look": "look", "swap": "swap", "jump": "try"}
 _AGAIN = (("same", phrase("stops_same_point")), ("differs", phrase("goes_another_way_runs")))
 
 
@@ -60,7 +62,7 @@ def _volts(circuit: Circuit) -> Iterable[Test]:
         for a, b in (*_pairs(circuit, part), *_polarity(circuit, part)):
             if a != b and (a, b) not in done:
                 done.add((a, b))
-                yield _volt_test(circuit, part, a, b)
+                yield volt_test(circuit, part, a, b)
 
 
 def _pairs(circuit: Circuit, part: Part) -> Iterable[tuple[str, str]]:
@@ -78,15 +80,17 @@ def _polarity(circuit: Circuit, part: Part) -> Iterable[tuple[str, str]]:
     return [(part.nodes[0], circuit.ground)] if part.family == "line" else []
 
 
-def _volt_test(circuit: Circuit, part: Part, a: str, b: str) -> Test:
-    line = {"L1", "N"} & {a, b}
-    direct = part.direct or bool(_direct_only(circuit))
+def volt_test(circuit: Circuit, part: Part | None, a: str, b: str) -> Test:
+    """Return the test of the volts between two nodes: those of ``part``, or (None) any two that a hand chose."""
+    line = bool({"L1", "N"} & {a, b})
+    direct = (part is not None and part.direct) or bool(_direct_only(circuit))
     sigma = _MILLIVOLT_SIGMA if _direct_only(circuit) else _VOLTS_SIGMA * (4 if line else 1)
-    name = (
-        phrase("volts_across_calling", part=part.name.lower())
-        if part.kind in ("switch",)
-        else phrase("volts_calling", part=part.name.lower())
-    )
+    if part is None:
+        name = phrase("volts_between_two_nodes")
+    elif part.kind == "switch":
+        name = phrase("volts_across_calling", part=part.name.lower())
+    else:
+        name = phrase("volts_calling", part=part.name.lower())
     return Test(
         f"volts:{a}:{b}",
         "volts",
@@ -94,12 +98,25 @@ def _volt_test(circuit: Circuit, part: Part, a: str, b: str) -> Test:
         2.5 if line else 1.5,
         f"v {a} {b} ",
         leads=(a, b),
-        part=part.key,
+        part=part.key if part else "",
         sigma=sigma,
         direct=direct,
         caution=LIVE_LINE if line else LIVE_LOW,
-        line_voltage=bool(line),
+        line_voltage=line,
     )
+
+
+def unoffered_test(circuit: Circuit, key: str) -> Test:
+    """Return what nobody offers but a tape tells: volts between any two nodes, what a part was found like. KeyError for another."""
+    kind, _, rest = key.partition(":")
+    if kind == "volts":
+        a, b = rest.split(":")
+        if {a, b} <= set(circuit.nodes):
+            return volt_test(circuit, None, a, b)
+    if kind in ("found", "tripped"):
+        name = circuit.part(rest).name if any(part.key == rest for part in circuit.parts) else part_of_trade(rest).name
+        return Test(key, kind, name, 0, "", part=rest)
+    raise KeyError(key)
 
 
 def _direct_only(circuit: Circuit) -> bool:
@@ -126,6 +143,7 @@ def _gauges(circuit: Circuit) -> Iterable[Test]:
                 sigma=sigma,
                 nominal=quantity.value,
                 caution=caution,
+                needs_fire=quantity.name == "temperature_rise_k",
             )
 
 
@@ -145,6 +163,7 @@ def _flue(circuit: Circuit) -> Iterable[Test]:
             quantity="input_share",
             sigma=0.05,
             nominal=1.0,
+            needs_fire=True,
         )
     if not plant.has_flue:
         return
@@ -159,6 +178,7 @@ def _flue(circuit: Circuit) -> Iterable[Test]:
             quantity="water_rise_k",
             sigma=0.2 * rise,
             nominal=rise,
+            needs_fire=True,
         )
     nominals = {"o2_dry_pct": sound.o2_dry_pct, "co_air_free_ppm": sound.co_air_free_ppm, "flue_temp_k": plant.stack_k}
     for quantity, (name, minutes, starter, sigma) in _ANALYZER.items():
@@ -172,6 +192,7 @@ def _flue(circuit: Circuit) -> Iterable[Test]:
                 quantity=quantity,
                 sigma=sigma,
                 nominal=nominals.get(quantity, 0.0),
+                needs_fire=True,
             )
 
 
@@ -194,33 +215,27 @@ def _parts(circuit: Circuit) -> Iterable[Test]:
     for part in circuit.parts:
         if part.key in shaky:
             yield _watched(part)
-        family = part_families().get(part.family or "none", {})
-        shown = family.get("shown_by")
-        if shown is None:
-            continue
-        how = shown["how"]
-        caution = HAND_RESET if part.latches else ""
-        if how == "ohms":
-            yield Test(
-                f"ohms:{part.key}",
-                "ohms",
-                phrase("ohms_power_off_wire_off", part=part.name.lower()),
-                shown["minutes"],
-                f"ohms {part.key} ",
-                part=part.key,
-                caution=caution,
-            )
-        else:
-            name = f"{part.name}: {shown['name'][0].lower()}{shown['name'][1:]}"
-            yield Test(
-                f"{how}:{part.key}",
-                how,
-                name,
-                shown["minutes"],
-                f"{_WORD[how]} {part.key} ",
-                part=part.key,
-                caution=caution,
-            )
+        for shown in part_families().get(part.family or "none", {}).get("shown_by", ()):
+            yield _by_itself(part, shown)
+
+
+def _by_itself(part: Part, shown: Mapping[str, Any]) -> Test:
+    """Return a test of the part alone, as its family's data describe it."""
+    how = shown["how"]
+    if how == "ohms":
+        name: Saying = phrase("ohms_power_off_wire_off", part=part.name.lower())
+    else:
+        name = f"{part.name}: {shown['name'][0].lower()}{shown['name'][1:]}"
+    return Test(
+        f"{how}:{part.key}",
+        how,
+        name,
+        shown["minutes"],
+        f"{_WORD[how]} {part.key} ",
+        part=part.key,
+        caution=HAND_RESET if part.latches else "",
+        known_good=shown.get("known_good", False),
+    )
 
 
 def _watched(part: Part) -> Test:

@@ -1,86 +1,113 @@
-"""From a tape to observations: which entries are tests of the circuit, and what they showed."""
+"""From a tape to what the search knows: which entries are tests of the circuit, what they showed, and when."""
 
 from collections.abc import Iterable
+from dataclasses import replace
 
 from havrin_core.facts.facts import Facts, ReadingFact
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.computed import input_at_altitude_w
+from havrin_core.machine.circuit.meant import parts_meant
 from havrin_core.machine.unit import Unit
 from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm
-from havrin_core.search.inference import spread
-from havrin_core.search.model import Conflict, Observation, Outcome, Test
+from havrin_core.search.epochs import Epochs, epochs_of, moment_key
+from havrin_core.search.likelihood import spread
+from havrin_core.search.model import Conflict, Observation, Outcome, Seen, Test
 from havrin_core.search.pictures import BAD, DIFFERS, GOOD, SAME, STEADY, Pictures
 from havrin_core.search.words import in_words
-from havrin_core.tape.corrections import Line
-from havrin_core.tape.entries import Action, Code, Entry, Proof
+from havrin_core.tape.entries import Code, Condition, Entry, Proof
 
 _SIGNED = ("o2_step_pct",)  # of a draft only the size counts, of a step also which way it goes
 _SAME_SIGMAS = 6.0
 _FRESH_O2_PCT = 19.0  # above this the probe is in air: nothing can be counted back
+TRIPPED = "tripped"
 
 
-def observations(
+def seen_on(
     unit: Unit, rules: HouseRules, pictures: Pictures, entries: tuple[Entry, ...]
-) -> tuple[list[Observation], list[Conflict]]:
-    """Return the newest observation of each test, and the entries that contradict each other.
-
-    Only what was read before the cure counts: as-left entries prove, they do not accuse.
-    """
+) -> tuple[Seen, list[Conflict]]:
+    """Return all that the tape tells the search, and the entries that contradict each other within one epoch."""
     facts = Facts(entries)
-    found = (*_readings(unit, rules, pictures, facts), *_checks(pictures, facts), *_lock_out(pictures, facts))
-    rows = sorted(found, key=lambda row: row[0])
-    newest: dict[str, Observation] = {}
-    worked = max((_key(line) for line, _ in facts.of(Action)), default="")
-    calls = [seen for when, seen in rows if seen.test == "stops" and when > worked]
-    against: list[Conflict] = []
-    for _, seen in rows:
-        test = pictures.tests[seen.test]
-        before = newest.get(seen.test)
-        if before is not None and seen.test != "stops" and _differ(test, before.outcome, seen.outcome):
-            shown, earlier = in_words(test, seen.outcome), in_words(test, before.outcome)
-            against.append(Conflict(test.key, test.name, shown, f"{earlier}, read before", seen.entry_id))
-        newest[seen.test] = seen
-    if len(calls) > 1:
-        newest |= {seen.test: seen for seen in _of_several_calls(calls)}
-    return list(newest.values()), against
+    epochs = epochs_of(pictures.circuit, facts)
+    found = (
+        *_readings(unit, rules, pictures, facts),
+        *_checks(pictures, facts),
+        *_conditions(pictures, facts),
+        *_lock_out(pictures, facts),
+    )
+    rows = [_placed(epochs, key, seen) for key, seen in sorted(found, key=lambda row: row[0])]
+    kept, against = _newest(pictures, rows)
+    return Seen(tuple(kept), epochs.deeds), against
 
 
 Row = tuple[str, Observation]  # a key to sort by: time, id
 
 
-def _key(line: Line) -> str:
-    return f"{line.moment.at.isoformat()} {line.entry.id}"
+def _placed(epochs: Epochs, key: str, seen: Observation) -> Observation:
+    return Observation(
+        seen.test, seen.outcome, seen.entry_id, seen.spread, seen.moment, epochs.at(key), epochs.bridged_at(key)
+    )
+
+
+def _newest(pictures: Pictures, rows: Iterable[Observation]) -> tuple[list[Observation], list[Conflict]]:
+    """Return the newest observation of each test in its epoch; of several watched calls, what they tell together."""
+    kept: dict[tuple[object, ...], Observation] = {}
+    calls: dict[int, list[Observation]] = {}
+    against: list[Conflict] = []
+    for seen in rows:
+        place = (seen.test, seen.epoch, seen.bridged, seen.moment)
+        before = kept.pop(place, None)
+        test = pictures.test(seen.test)
+        if test.kind == "stops" and not seen.bridged:
+            calls.setdefault(seen.epoch, []).append(seen)
+        elif before is not None and _differ(test, before.outcome, seen.outcome):
+            earlier = in_words(test, before.outcome)
+            shown = in_words(test, seen.outcome)
+            against.append(Conflict(test.key, test.name, shown, f"{earlier}, read before", seen.entry_id))
+        kept[place] = replace(seen, times=before.times + 1) if before else seen
+    for epoch, watched in calls.items():
+        if len(watched) > 1:
+            for seen in _of_several_calls(watched):
+                kept[seen.test, epoch, seen.bridged, seen.moment] = seen
+    return list(kept.values()), against
+
+
+def _of_several_calls(calls: list[Observation]) -> Iterable[Observation]:
+    """What several watched calls tell: whether they went alike, and the newest one that did not run through."""
+    alike = len({call.outcome for call in calls}) == 1
+    last = calls[-1]
+    yield Observation("again", SAME if alike else DIFFERS, last.entry_id, epoch=last.epoch)
+    failed = [call for call in calls if call.outcome != STEADY]
+    yield (failed or calls)[-1]
 
 
 def _readings(unit: Unit, rules: HouseRules, pictures: Pictures, facts: Facts) -> Iterable[Row]:
     for fact in facts.readings:
-        if fact.phase == "left":
+        if fact.phase == "trial":
             continue
-        for test, value in _tests_of_reading(unit, rules, pictures, fact, facts):
-            yield f"{fact.at.isoformat()} {fact.entry_id}", Observation(test.key, value, fact.entry_id, fact.spread)
+        for key, value in _tests_of_reading(unit, rules, pictures, fact, facts):
+            yield f"{fact.at.isoformat()} {fact.entry_id}", Observation(key, value, fact.entry_id, fact.spread)
 
 
 def _tests_of_reading(
     unit: Unit, rules: HouseRules, pictures: Pictures, fact: ReadingFact, facts: Facts
-) -> Iterable[tuple[Test, float]]:
+) -> Iterable[tuple[str, float]]:
     if fact.quantity == "volts_across_v" and fact.leads is not None:
-        for test in pictures.tests.values():
-            if test.leads is not None and set(test.leads) == set(fact.leads):
-                yield test, abs(fact.value)
+        if len(set(fact.leads)) == 2 and set(fact.leads) <= set(pictures.circuit.nodes):
+            yield pictures.volts_key(*fact.leads), abs(fact.value)
         return
     if fact.quantity == "co_ppm_dry":
         yield from _carbon_monoxide(pictures, fact, facts)
     for test in _gauges(pictures, fact):
         factor = to_nominal(unit, rules, pictures, test, fact.stage)
         if factor is not None:
-            yield test, (fact.value if test.quantity in _SIGNED else abs(fact.value)) * factor
+            yield test.key, (fact.value if test.quantity in _SIGNED else abs(fact.value)) * factor
 
 
-def _carbon_monoxide(pictures: Pictures, fact: ReadingFact, facts: Facts) -> Iterable[tuple[Test, float]]:
+def _carbon_monoxide(pictures: Pictures, fact: ReadingFact, facts: Facts) -> Iterable[tuple[str, float]]:
     oxygen = facts.beside(fact, "o2_dry_pct")
-    test = pictures.tests.get("gauge:co_air_free_ppm")
-    if test is not None and oxygen is not None and oxygen.value < _FRESH_O2_PCT:
-        yield test, co_air_free_ppm(oxygen.value, fact.value)
+    key = "gauge:co_air_free_ppm"
+    if key in pictures.tests and oxygen is not None and oxygen.value < _FRESH_O2_PCT:
+        yield key, co_air_free_ppm(oxygen.value, fact.value)
 
 
 def _gauges(pictures: Pictures, fact: ReadingFact) -> list[Test]:
@@ -134,22 +161,25 @@ def makes_at(pictures: Pictures, quantity: str) -> float:
 def _checks(pictures: Pictures, facts: Facts) -> Iterable[Row]:
     for line in facts.lines:
         body, outcome, key = line.body, "", ""
-        if line.phase == "left":
-            continue
         if isinstance(body, Code):
             key, outcome = "code", body.pattern
         elif isinstance(body, Proof):
             key, outcome = ("stops" if body.what == "stops" else f"{body.what}:{body.device}"), body.outcome
         if key in pictures.tests and outcome:
-            yield _key(line), Observation(key, outcome, line.entry.id)
+            yield moment_key(line), Observation(key, outcome, line.entry.id)
 
 
-def _of_several_calls(calls: list[Observation]) -> Iterable[Observation]:
-    """What several watched calls tell: whether they went alike, and the newest one that did not run through."""
-    alike = len({call.outcome for call in calls}) == 1
-    yield Observation("again", SAME if alike else DIFFERS, calls[-1].entry_id)
-    failed = [call for call in calls if call.outcome != STEADY]
-    yield (failed or calls)[-1]
+def _conditions(pictures: Pictures, facts: Facts) -> Iterable[Row]:
+    """What a part was found like, in the vocabulary's own words: as good evidence as a look that was offered."""
+    for line, body in facts.conditions():
+        for part in parts_meant(pictures.circuit, body.part) if body.condition == TRIPPED else ():
+            yield moment_key(line), Observation(f"tripped:{part}", BAD if not body.absent else GOOD, line.entry.id)
+        if body.condition != TRIPPED:
+            yield moment_key(line), Observation(f"found:{body.part}", _found(body), line.entry.id)
+
+
+def _found(body: Condition) -> str:
+    return f"{'not ' if body.absent else ''}{body.condition}"
 
 
 def _lock_out(pictures: Pictures, facts: Facts) -> Iterable[Row]:

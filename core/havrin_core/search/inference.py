@@ -1,130 +1,210 @@
-"""Bayes over single faults and pairs: shares of suspicion, and readings that fit none of them."""
+"""Bayes over what could be the matter, along the tape: what was seen in each epoch, what each deed may have cured."""
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
-from math import exp, hypot, log
+from itertools import combinations
+from math import exp, log
 
+from havrin_core.machine.circuit.meant import cure_chance
 from havrin_core.machine.circuit.model import FaultMode
-from havrin_core.search.model import Conflict, Observation, Outcome, Test
-from havrin_core.search.pictures import BAD, DIFFERS, Pictures
-from havrin_core.search.words import in_words
+from havrin_core.search.epochs import POWER_CYCLE, UNSAID
+from havrin_core.search.likelihood import log_chance
+from havrin_core.search.model import CURED, NOTHING_WRONG, PART, UNLISTED, Deed, Seen
+from havrin_core.search.pictures import NONE, AnyPicture, Pictures
+from havrin_core.search.severities import mode_of
+from havrin_core.search.worlds import PAIR_SHARE, World, weights_of, worlds_of
 
-PAIR_MASS = 0.08  # of all calls, two faults at once
-_SURE = {"stops": 0.97, "again": 0.97, "code": 0.98, "ohms": 0.98, "swap": 0.98, "jump": 0.98}
-FINDS = {"look": (0.93, 0.02), "watch": (0.85, 0.01)}  # a fault that is there, one that is not
-_AGAIN_DIFFERS = 0.75  # of calls with a fault that comes and goes
-_OUTLIER = 0.004  # share of readings that are simply misread
-_ODD_SIGMAS = 5.0
-_PAIRS_FROM, _KEEP = 8, 1e-4
-_POOR_FIT = 3.5  # nats below what the best suspect's own readings usually give
+_PAIRS_FROM, _PAIRS_MOST, _KEEP = 14, 90, 1e-5
+_POOR_FIT = 3.0  # nats below a perfect fit, from which on two at once are looked at
+_BY_CHANCE = 0.01  # that a deed on another part cures a fault
+_ELSEWHERE = 0.6  # that a deed on a part which the circuit does not know cures what nobody listed
+_UNLISTED_CURED = 0.08  # that any other deed does
+
+Present = tuple[FaultMode, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class Hypothesis:
-    """One fault, or two at once; ``share`` sums to 1 over all."""
+    """What is the matter now: ``faults`` are those still there, ``had`` those that were at first; ``share`` sums to 1 over all."""
 
-    faults: tuple[FaultMode, ...]
+    faults: Present
+    had: Present
     share: float
-    blocks: str  # key of the part that stops the unit first
+    kind: str  # of the kinds of a suspect
+    blocks: str  # key of the part that stops the unit first; of what nobody listed, the part that it looks like
+    tripped: frozenset[str] = NONE
+
+    @property
+    def label(self) -> str:
+        """Return what tells suspicions apart."""
+        return self.blocks if self.kind == PART else f"{self.kind}:{self.blocks}"
 
 
-def shares(
-    pictures: Pictures, observations: Sequence[Observation], odds: Mapping[str, float] | None = None
-) -> list[Hypothesis]:
+def shares(pictures: Pictures, seen: Seen, odds: Mapping[str, float] | None = None) -> list[Hypothesis]:
     """Return all hypotheses worth keeping, most likely first.
 
     ``odds`` overrides the fault modes' own weights (season, age, this unit's history).
-    Pairs are looked at once the singles explain what was seen poorly.
+    Pairs are looked at once no listed single fault explains well what was seen.
     """
-    weights = {f.key: (odds or {}).get(f.key, f.odds) for f in pictures.circuit.faults}
-    total = sum(weights.values())
-    singles = [
-        ((fault,), log((1 - PAIR_MASS) * weights[fault.key] / total) + _fit(pictures, (fault,), observations))
-        for fault in pictures.circuit.faults
-    ]
-    singles.sort(key=lambda row: -row[1])
-    rows: list[tuple[tuple[FaultMode, ...], float]] = list(singles)
-    if observations and _fit(pictures, singles[0][0], observations) < -_POOR_FIT:
-        rows += _pairs(pictures, [faults[0] for faults, _ in singles[:_PAIRS_FROM]], weights, total, observations)
-    return _normalised(pictures, rows)
+    singles = worlds_of(pictures, odds)
+    scored = _scored(pictures, singles, seen)
+    if seen.observations and _best_fit(scored) < -_POOR_FIT:
+        scored += _scored(pictures, _pairs(pictures, scored, seen, odds), seen)
+    return _normalised(pictures, scored)
 
 
-def _pairs(
-    pictures: Pictures,
-    likely: Sequence[FaultMode],
-    weights: Mapping[str, float],
-    total: float,
-    seen: Sequence[Observation],
-) -> Iterable[tuple[tuple[FaultMode, ...], float]]:
+@dataclass(frozen=True, slots=True)
+class _Scored:
+    world: World
+    fit: float  # log, against a perfect prediction of everything
+    left: Mapping[Present, float]  # what is still there, with its chance
+    tripped: frozenset[str]
+
+    @property
+    def score(self) -> float:
+        return log(self.world.share) + self.fit
+
+
+def _scored(pictures: Pictures, worlds: Sequence[World], seen: Seen) -> list[_Scored]:
+    """Return every world with its fit. Calls with a jumper are costly to picture: only what is still possible has them."""
+    if any(o.bridged for o in seen.observations):
+        plain = Seen(tuple(o for o in seen.observations if not o.bridged), seen.deeds)
+        first = [_along(pictures, world, plain) for world in worlds]
+        best = max(row.score for row in first)
+        worlds = [row.world for row in first if row.score - best > log(_KEEP)]
+    return [_along(pictures, world, seen) for world in worlds]
+
+
+def _along(pictures: Pictures, world: World, seen: Seen) -> _Scored:
+    """Follow one world along the tape: which of its faults are still there after each deed, and how well all fits."""
+    tripped = world.tripped
+    states = {world.faults: 1.0}
+    fit = 0.0
+    for epoch in range(len(seen.deeds) + 1):
+        rows = [o for o in seen.observations if o.epoch == epoch]
+        logs = {
+            present: log(chance) + sum(log_chance(pictures, world, present, o, tripped) for o in rows)
+            for present, chance in states.items()
+        }
+        best = max(logs.values())
+        whole = sum(exp(value - best) for value in logs.values())
+        fit += best + log(whole)
+        states = {present: exp(value - best) / whole for present, value in logs.items()}
+        if epoch < len(seen.deeds):
+            deed = seen.deeds[epoch]
+            tripped = _still_tripped(pictures, tripped, deed)
+            states = _after(world, states, deed)
+    return _Scored(world, fit, states, tripped)
+
+
+def _still_tripped(pictures: Pictures, tripped: frozenset[str], deed: Deed) -> frozenset[str]:
+    if not tripped or not (deed.resets or deed.verb == "change"):
+        return tripped
+    opened = {term[1:] for key in deed.parts for term in pictures.circuit.part(key).closed_when if term.startswith("!")}
+    return tripped - opened
+
+
+def _after(world: World, states: Mapping[Present, float], deed: Deed) -> dict[Present, float]:
+    """Return what may still be there after a deed, each with its chance."""
+    after: dict[Present, float] = {}
+    for present, chance in states.items():
+        for gone in (some for count in range(len(present) + 1) for some in combinations(present, count)):
+            share = chance
+            for fault in present:
+                cured = _cured(world, fault, deed)
+                share *= cured if fault in gone else 1 - cured
+            if share > 0:
+                left = tuple(fault for fault in present if fault not in gone)
+                after[left] = after.get(left, 0.0) + share
+    return after
+
+
+def _cured(world: World, fault: FaultMode, deed: Deed) -> float:
+    if deed.verb == UNSAID:
+        return 0.5
+    if deed.verb == POWER_CYCLE:
+        return 0.3 if fault.comes_and_goes else _BY_CHANCE
+    if world.unlisted:
+        return _ELSEWHERE if deed.elsewhere else _UNLISTED_CURED
+    return max(cure_chance(fault, deed.verb), _BY_CHANCE) if fault.part in deed.parts else _BY_CHANCE
+
+
+def _best_fit(scored: Iterable[_Scored]) -> float:
+    return max((row.fit for row in scored if row.world.faults and not row.world.unlisted), default=0.0)
+
+
+def _pairs(pictures: Pictures, scored: Sequence[_Scored], seen: Seen, odds: Mapping[str, float] | None) -> list[World]:
+    """Return two faults at once, as far as either of them, or neither, could have shown each thing that was seen.
+
+    To picture two faults together is costly: only the best by that measure are.
+    """
+    plain = [o for o in seen.observations if not o.bridged]
+    sound = World((), 1.0)
+
+    def alone(world: World) -> list[float]:
+        return [log_chance(pictures, world, world.faults, o, world.tripped) for o in plain]
+
+    known: dict[Present, list[float]] = {(): alone(sound)}
+    ranked: list[tuple[float, World]] = []
+    for world in _beside_each_other(pictures, scored, odds):
+        for fault in world.faults:
+            if (fault,) not in known:
+                known[fault,] = alone(World((fault,), 1.0, tripped=pictures.of((fault,)).trips))
+        one, other = (known[fault,] for fault in world.faults)
+        ranked.append((log(world.share) + sum(map(max, one, other, known[()])), world))
+    ranked.sort(key=lambda row: -row[0])
+    return [world for _, world in ranked[:_PAIRS_MOST]]
+
+
+def _beside_each_other(
+    pictures: Pictures, scored: Sequence[_Scored], odds: Mapping[str, float] | None
+) -> Iterable[World]:
+    """Yield each likely single fault, at its likeliest severity, beside every other."""
+    weights = weights_of(pictures, odds)
+    ranked = sorted((row for row in scored if row.world.faults and not row.world.unlisted), key=lambda row: -row.score)
+    likely: dict[str, FaultMode] = {}
+    for row in ranked:
+        likely.setdefault(mode_of(row.world.faults[0]), row.world.faults[0])
     done: set[frozenset[str]] = set()
-    for one in likely:
+    for mode, one in list(likely.items())[:_PAIRS_FROM]:
         for other in pictures.circuit.faults:
-            key = frozenset((one.key, other.key))
+            key = frozenset((mode, other.key))
             if one.part == other.part or key in done:
                 continue
             done.add(key)
-            prior = log(PAIR_MASS) + log(weights[one.key] / total) + log(weights[other.key] / total)
-            yield (one, other), prior + _fit(pictures, (one, other), seen)
+            share = PAIR_SHARE * weights[mode] * weights[other.key]
+            trips = pictures.of((one,)).trips | pictures.of((other,)).trips
+            yield World((one, other), share, tripped=trips)
 
 
-def _normalised(pictures: Pictures, rows: Sequence[tuple[tuple[FaultMode, ...], float]]) -> list[Hypothesis]:
-    best = max(score for _, score in rows)
-    raw = [(faults, exp(score - best)) for faults, score in rows if score - best > log(_KEEP)]
-    total = sum(weight for _, weight in raw)
-    found = [Hypothesis(faults, weight / total, _blocker(pictures, faults)) for faults, weight in raw]
+def _normalised(pictures: Pictures, scored: Sequence[_Scored]) -> list[Hypothesis]:
+    best = max(row.score for row in scored)
+    kept = [(row, exp(row.score - best)) for row in scored if row.score - best > log(_KEEP)]
+    total = sum(weight for _, weight in kept)
+    found = [
+        _hypothesis(pictures, row, present, weight / total * chance)
+        for row, weight in kept
+        for present, chance in row.left.items()
+        if weight * chance > _KEEP
+    ]
     return sorted(found, key=lambda h: -h.share)
 
 
-def _blocker(pictures: Pictures, faults: tuple[FaultMode, ...]) -> str:
-    return min(faults, key=lambda fault: pictures.of((fault,)).progress).part
+def _hypothesis(pictures: Pictures, row: _Scored, present: Present, share: float) -> Hypothesis:
+    world = row.world
+    had = world.faults
+    if world.unlisted and (present or world.tripped):  # a reset cures nothing: what tripped it was not found
+        return Hypothesis(present, had, share, UNLISTED, _first_part(pictures, present), row.tripped)
+    if not present:
+        over = bool(had) or world.unlisted
+        return Hypothesis((), had, share, CURED if over else NOTHING_WRONG, "", row.tripped)
+    return Hypothesis(present, had, share, PART, _first_part(pictures, present), row.tripped)
 
 
-def _fit(pictures: Pictures, faults: tuple[FaultMode, ...], observations: Sequence[Observation]) -> float:
-    """Return the log-likelihood ratio of all observations against a perfect prediction of each."""
-    outcomes = pictures.of(faults).outcomes
-    return sum(_log_ratio(pictures.tests[o.test], outcomes[o.test], o) for o in observations)
+def _first_part(pictures: Pictures, present: Present) -> str:
+    return min(present, key=lambda fault: pictures.of((fault,)).progress).part if present else ""
 
 
-def _log_ratio(test: Test, predicted: Outcome, seen: Observation) -> float:
-    shown = seen.outcome
-    if test.kind in ("volts", "gauge"):
-        if not isinstance(predicted, float) or not isinstance(shown, float):
-            return 0.0
-        sigma = hypot(spread(test, predicted), seen.spread)
-        return log(exp(-0.5 * min(((shown - predicted) / sigma) ** 2, 80.0)) + _OUTLIER)
-    if test.kind in FINDS:
-        chance = FINDS[test.kind][predicted != BAD]
-        return log(chance if shown == BAD else 1 - chance)
-    if test.kind == "again" and predicted == DIFFERS:
-        return log(_AGAIN_DIFFERS if shown == DIFFERS else 1 - _AGAIN_DIFFERS)
-    sure = _SURE[test.kind]
-    return log(sure if predicted == shown else (1 - sure) / 3)
-
-
-def spread(test: Test, predicted: float) -> float:
-    """Return the standard deviation of a reading around its prediction."""
-    return hypot(test.sigma, 0.02 * predicted)
-
-
-def conflicts(pictures: Pictures, best: Hypothesis, observations: Sequence[Observation]) -> list[Conflict]:
-    """Return the readings that the best hypothesis does not explain."""
-    outcomes = pictures.of(best.faults).outcomes
-    found = []
-    for seen in observations:
-        test = pictures.tests[seen.test]
-        predicted = outcomes[seen.test]
-        if _odd(test, predicted, seen.outcome):
-            found.append(
-                Conflict(test.key, test.name, in_words(test, seen.outcome), in_words(test, predicted), seen.entry_id)
-            )
-    return found
-
-
-def _odd(test: Test, predicted: Outcome, shown: Outcome) -> bool:
-    if test.kind in ("volts", "gauge"):
-        if not isinstance(predicted, float) or not isinstance(shown, float):
-            return False
-        return abs(shown - predicted) > _ODD_SIGMAS * spread(test, predicted)
-    if test.kind in FINDS or test.kind == "again":
-        return False  # a look may miss, a fault that comes and goes may stay away
-    return predicted != shown
+def picture_of(pictures: Pictures, hypothesis: Hypothesis) -> AnyPicture:
+    """Return the picture of what is the matter now."""
+    return pictures.of(hypothesis.faults, NONE, hypothesis.tripped)

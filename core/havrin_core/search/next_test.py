@@ -1,4 +1,4 @@
-"""The test that tells most per minute, within the house rules."""
+"""The test that tells most per minute, within the house rules and within what is possible at this moment."""
 
 from collections.abc import Mapping, Sequence
 from itertools import pairwise
@@ -7,17 +7,19 @@ from math import erf, inf, log2, sqrt
 from havrin_core.facts.passed_over import LATER
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.virtual.run import DARK
-from havrin_core.search.inference import FINDS, Hypothesis, spread
-from havrin_core.search.model import Meaning, Observation, Offer, Outcome, Test
-from havrin_core.search.pictures import BAD, GOOD, Pictures
-from havrin_core.search.words import in_words
+from havrin_core.phrases import phrase
+from havrin_core.search.inference import Hypothesis, picture_of
+from havrin_core.search.likelihood import DIRECT, FINDS, spread
+from havrin_core.search.model import PART, UNLISTED, Conflict, Meaning, Offer, Outcome, Seen, Test
+from havrin_core.search.pictures import BAD, GOOD, AnyPicture, Pictures
+from havrin_core.search.words import in_words, suspect_name
 
-CLEAR = 0.95
 NOTHING_PASSED: Mapping[str, str] = {}
 _GAP_SIGMAS = 1.0  # predictions nearer than this fall into one outcome
 _DUST = 1e-4
 _WORTH_BITS = 0.01
 _FEW = 60  # hypotheses that are weighed; the rest is dust
+_BURNS_SHARE = 0.5  # how likely it must burn before a probe or a rise is offered
 # Ties: looks before tools, tools before swaps.
 _HANDICAP = {
     "stops": 0.0,
@@ -31,6 +33,7 @@ _HANDICAP = {
     "jump": 0.2,
     "swap": 0.5,
 }
+_LIVE_LINE, _KNOWN_GOOD = 0.5, 0.2  # what a test on live line voltage, what fitting another part is worth beside others
 
 
 def allowed(test: Test, rules: HouseRules) -> bool:
@@ -43,43 +46,85 @@ def allowed(test: Test, rules: HouseRules) -> bool:
 def offers(
     pictures: Pictures,
     hypotheses: Sequence[Hypothesis],
-    seen: Sequence[Observation],
+    seen: Seen,
     rules: HouseRules,
     most: int = 1,
     passed: Mapping[str, str] = NOTHING_PASSED,
 ) -> list[Offer]:
-    """Return up to ``most`` tests that were not done yet, most bits per minute first; none that tells nothing.
+    """Return up to ``most`` tests that were not done since the last deed, most bits per minute first; none that tells nothing.
 
     What was ``passed`` over is not offered again; what was put off for later stands behind all others.
     """
-    done = {o.test for o in seen}
     weighed = pictured(pictures, hypotheses)
     worth: list[tuple[float, float, Test]] = []
-    for test in pictures.tests.values():
-        if (
-            passed.get(test.key, LATER) != LATER
-            or test.key in done
-            or not allowed(test, rules)
-            or (test.kind == "again" and "stops" not in done)
-        ):
-            continue
+    for test in _possible(pictures, weighed, seen, rules, passed):
         groups = outcome_groups(test, weighed)
         bits = _information(groups) if len(groups) > 1 else 0.0
         if bits > _WORTH_BITS:
-            worth.append((bits / (test.minutes + _HANDICAP[test.kind]), bits, test))
+            worth.append((_value(test, bits), bits, test))
     worth.sort(key=lambda row: (row[2].key in passed, -row[0]))
     return [Offer(test, bits, _meanings(pictures, test, weighed)) for _, bits, test in worth[:most]]
+
+
+def retest(
+    pictures: Pictures, hypotheses: Sequence[Hypothesis], seen: Seen, against: Sequence[Conflict]
+) -> Offer | None:
+    """Return the test whose repetition decides a conflict; None where each was read twice already, or cannot be read again."""
+    once = {o.test for o in seen.now if o.times == 1}
+    named = next((c.test for c in against if c.test in once and c.test in pictures.tests), None)
+    return _offer(pictures, pictures.tests[named], hypotheses) if named else None
+
+
+def second_look(pictures: Pictures, hypotheses: Sequence[Hypothesis], seen: Seen) -> Offer | None:
+    """Return the look to take once more at the likeliest listed part, where everything listed seems sound: a look may miss."""
+    once = {o.test for o in seen.now if o.times == 1 and o.outcome == GOOD}
+    parts = (h.blocks for h in hypotheses if h.kind == PART)
+    named = next((f"look:{part}" for part in parts if f"look:{part}" in once), None)
+    return _offer(pictures, pictures.tests[named], hypotheses) if named else None
+
+
+def _offer(pictures: Pictures, test: Test, hypotheses: Sequence[Hypothesis]) -> Offer:
+    weighed = pictured(pictures, hypotheses)
+    return Offer(test, _information(outcome_groups(test, weighed)), _meanings(pictures, test, weighed))
+
+
+def _value(test: Test, bits: float) -> float:
+    value = bits / (test.minutes + _HANDICAP[test.kind])
+    return value * (_LIVE_LINE if test.line_voltage else 1.0) * (_KNOWN_GOOD if test.known_good else 1.0)
+
+
+def _possible(
+    pictures: Pictures, weighed: "Sequence[Pictured]", seen: Seen, rules: HouseRules, passed: Mapping[str, str]
+) -> list[Test]:
+    """Return the tests that can be done now: allowed, not done, not passed over, and with something there to be read."""
+    done = {o.test for o in seen.now}
+    whole = sum(h.share for _, h in weighed)
+    burns = sum(h.share for picture, h in weighed if picture.burns) > _BURNS_SHARE * whole
+    return [
+        test
+        for test in pictures.tests.values()
+        if test.key not in done
+        and passed.get(test.key, LATER) == LATER
+        and allowed(test, rules)
+        and (burns or not test.needs_fire)
+        and (test.kind != "again" or "stops" in done)
+    ]
 
 
 Group = tuple[Outcome, dict[str, float]]  # an outcome, and the share of each part under it
 
 
-Pictured = tuple[Mapping[str, Outcome], Hypothesis]  # what every test would show, if it were this
+Pictured = tuple[AnyPicture, Hypothesis]  # what every test would show, if it were this
 
 
 def pictured(pictures: Pictures, hypotheses: Sequence[Hypothesis]) -> list[Pictured]:
     """Return the hypotheses that are weighed, each with its picture."""
-    return [(pictures.of(h.faults).outcomes, h) for h in hypotheses[:_FEW]]
+    return [(picture_of(pictures, h), h) for h in hypotheses[:_FEW]]
+
+
+def _shown(test: Test, picture: AnyPicture, h: Hypothesis) -> Outcome:
+    """Return what ``test`` would show: of what nobody listed, the part that it looks like is sound by itself."""
+    return GOOD if h.kind == UNLISTED and test.kind in DIRECT and test.part == h.blocks else picture[test.key]
 
 
 def outcome_groups(test: Test, weighed: Sequence[Pictured]) -> list[Group]:
@@ -87,9 +132,9 @@ def outcome_groups(test: Test, weighed: Sequence[Pictured]) -> list[Group]:
 
     Shares are spread as the test errs: a look misses some, a number scatters around its prediction.
     """
-    rows = [(outcomes[test.key], h) for outcomes, h in weighed]
+    rows = [(_shown(test, picture, h), h) for picture, h in weighed]
     if all(outcome == rows[0][0] for outcome, _ in rows):
-        return [(rows[0][0], {h.blocks: h.share for _, h in rows})]  # it tells nothing
+        return [(rows[0][0], _alone(rows))]  # it tells nothing
     if test.kind in ("volts", "gauge"):
         return _numbers(test, rows)
     if test.kind in FINDS:
@@ -98,6 +143,13 @@ def outcome_groups(test: Test, weighed: Sequence[Pictured]) -> list[Group]:
     for outcome, h in rows:
         _add(groups.setdefault(outcome, {}), h, 1.0)
     return list(groups.items())
+
+
+def _alone(rows: Sequence[tuple[Outcome, Hypothesis]]) -> dict[str, float]:
+    parts: dict[str, float] = {}
+    for _, h in rows:
+        _add(parts, h, 1.0)
+    return parts
 
 
 def _numbers(test: Test, rows: Sequence[tuple[Outcome, Hypothesis]]) -> list[Group]:
@@ -130,7 +182,7 @@ def _looks(rows: Sequence[tuple[Outcome, Hypothesis]], found: float, erred: floa
 
 
 def _add(parts: dict[str, float], h: Hypothesis, chance: float) -> None:
-    parts[h.blocks] = parts.get(h.blocks, 0.0) + h.share * chance
+    parts[h.label] = parts.get(h.label, 0.0) + h.share * chance
 
 
 def _information(groups: Sequence[Group]) -> float:
@@ -159,12 +211,38 @@ def line_of(test: Test, outcome: Outcome) -> str:
 
 
 def _meanings(pictures: Pictures, test: Test, weighed: Sequence[Pictured]) -> tuple[Meaning, ...]:
-    found = []
-    groups = outcome_groups(test, weighed)
-    whole = sum(sum(parts.values()) for _, parts in groups)
-    for outcome, parts in groups:
-        mass = sum(parts.values())
-        first = max(parts, key=lambda part: parts[part])
-        name = pictures.circuit.part(first).name
-        found.append(Meaning(in_words(test, outcome), mass / whole, name, parts[first] / mass, line_of(test, outcome)))
+    rows = _side_by_side([(outcome, outcome, parts) for outcome, parts in outcome_groups(test, weighed)])
+    whole = sum(sum(parts.values()) for *_, parts in rows)
+    found = [_meaning(pictures, test, row, whole) for row in rows]
     return tuple(sorted((m for m in found if m.share > 0.005), key=lambda m: -m.share)[:5])
+
+
+Row = tuple[Outcome, Outcome, dict[str, float]]  # from, to, the share of each suspicion under it
+
+
+def _side_by_side(rows: Sequence[Row]) -> list[Row]:
+    """Return the outcomes, neighbouring numbers that speak for the same suspect as one from the least to the most."""
+    found: list[Row] = []
+    for low, high, parts in rows:
+        before = found[-1] if found else None
+        if before and isinstance(low, float) and isinstance(before[0], float) and _first(parts) == _first(before[2]):
+            both = {label: parts.get(label, 0.0) + before[2].get(label, 0.0) for label in {**parts, **before[2]}}
+            found[-1] = (before[0], high, both)
+        else:
+            found.append((low, high, parts))
+    return found
+
+
+def _first(parts: Mapping[str, float]) -> str:
+    return max(parts, key=lambda label: parts[label])
+
+
+def _meaning(pictures: Pictures, test: Test, row: Row, whole: float) -> Meaning:
+    low, high, parts = row
+    mass, first = sum(parts.values()), _first(parts)
+    said = in_words(test, low)
+    if high != low and in_words(test, high) != said:
+        said = phrase("from_to", low=said, high=in_words(test, high))
+    kind = first.partition(":")[0] if ":" in first else PART
+    name = suspect_name(pictures.circuit, first)
+    return Meaning(said, mass / whole, name, parts[first] / mass, line_of(test, low), kind)

@@ -5,7 +5,7 @@ from havrin_core.facts.passed_over import passed_over
 from havrin_core.facts.plate_values import plated
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.unit import Unit
-from havrin_core.search.evidence import observations
+from havrin_core.search.evidence import seen_on
 from havrin_core.search.model import Outlook
 from havrin_core.search.odds import prior_of
 from havrin_core.search.outlook import outlook
@@ -27,7 +27,7 @@ def outlook_of(
     if unit.circuit is None:
         return None
     pictures = pictures_of(unit.circuit)
-    seen, against = observations(plated(unit, entries), rules, pictures, entries)
+    seen, against = seen_on(plated(unit, entries), rules, pictures, entries)
     passed = passed_over(Facts(entries))
     return outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others, passed)
 

@@ -2,12 +2,14 @@
 
 from collections.abc import Mapping
 
+from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.virtual.run import DARK
 from havrin_core.phrases import Saying, phrase
 from havrin_core.quantities.formats import number
-from havrin_core.search.model import Outcome, Test
+from havrin_core.search.model import NOTHING_WRONG, UNLISTED, Outcome, Test
 
 _SAID: Mapping[str, Mapping[str, Saying]] = {
+    "tripped": {"ok": phrase("not_tripped"), "bad": phrase("has_tripped")},
     "watch": {"ok": phrase("never_lets_go"), "bad": phrase("lets_go")},
     "ohms": {"ok": phrase("should"), "open": "open", "high": phrase("far_too_high")},
     "code": {DARK: phrase("no_code_control_dark")},
@@ -29,6 +31,16 @@ def in_words(test: Test, outcome: Outcome) -> Saying:
         dict(test.words) or _SAID.get(test.kind) or (_IN_ORDER if test.kind in ("look", "swap", "jump") else {})
     )
     return said.get(str(outcome), str(outcome))
+
+
+def suspect_name(circuit: Circuit, label: str) -> Saying:
+    """Return what a suspicion is called: a part by its name, what stands beside the parts by what it is."""
+    kind, sign, part = label.partition(":")
+    if not sign:
+        return circuit.part(kind).name
+    if kind == UNLISTED:
+        return phrase("unlisted_near", part=circuit.part(part).name.lower()) if part else phrase("unlisted_anywhere")
+    return phrase("nothing_is_wrong") if kind == NOTHING_WRONG else phrase("it_is_cured")
 
 
 def _number(test: Test, value: float) -> Saying:

@@ -16,7 +16,7 @@ from havrin_core.tape.entries import Condition
 class NextStep:
     """The one step offered next; never imposed. ``kind`` says what sort it is, the rest what it speaks of.
 
-    get_out, shut_down, tell, cure, show, put_back, untag, worn, test (an offer of the search), name_cause.
+    get_out, shut_down, tell, cure, show, put_back, untag, worn, test (an offer of the search), search_ends.
     """
 
     kind: str
@@ -25,7 +25,7 @@ class NextStep:
     reason: Reason | None = None
     missing: Missing | None = None
     still: Still | None = None
-    sought: Outlook | None = None  # of a test or a clear suspect
+    sought: Outlook | None = None  # of a test, or of what the search ends with
 
 
 @dataclass(frozen=True, slots=True)

@@ -77,8 +77,8 @@ def next_step_of(found: Assessment, sought: Outlook | None) -> NextStep | None:
     step = found.next_step
     room = step is not None and step.missing is not None and step.missing.proof == "room_co"
     shut = any(reason.level == SHUT_DOWN for reason in found.reasons)
-    if sought is None or room or shut or (sought.next_test is None and not sought.clear):
+    if sought is None or room or shut:
         return step
     if sought.next_test is None:
-        return NextStep("name_cause", 2, sought=sought)
+        return NextStep("search_ends", 2, sought=sought) if sought.clear or step is None else step
     return NextStep("test", round(sought.next_test.test.minutes), sought=sought)

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from havrin_core.facts.passed_over import KNOWN, LATER, NOT_POSSIBLE, WHYS, skip_line
 from havrin_core.machine.unit import Unit
 from havrin_core.quantities.formats import number
-from havrin_core.search.model import Meaning, Offer
+from havrin_core.search.model import CURED, NOTHING_WRONG, PART, UNLISTED, Meaning, Offer, Outlook
+from havrin_core.search.outlook import PROOF
 from havrin_core.standing.model import NextStep
 from havrin_core.standing.next_step import key_of
 from havrin_core.wording.language import lower_first, text, upper_first
@@ -111,20 +112,42 @@ def _search(step: NextStep) -> StepWords:
     sought = step.sought
     assert sought is not None
     if sought.next_test is None:
-        first = sought.suspects[0]
-        why = text(
-            "{name} holds {share} % of the suspicion. {proof}",
-            name=first.name,
-            share=number(100 * first.share, ".0f"),
-            proof=words(sought.proof[0]),
-        )
-        return StepWords(
-            text("Name the cause: {name}", name=lower_first(first.name)), why, f"cause {first.name.lower()}"
-        )
+        return _ended(sought)
     offer = sought.next_test
-    meanings = " ".join(_meaning(offer.test.kind, words(m.outcome), m.first) for m in offer.meanings[:_MOST_MEANINGS])
+    again = text("Read it again: it does not fit the rest. ") if offer.test.key == sought.again else ""
+    meanings = " ".join(_meaning(offer.test.kind, m) for m in offer.meanings[:_MOST_MEANINGS])
     answers = tuple(map(_answer, offer.meanings))
-    return StepWords(words(offer.test.name), meanings, offer.test.starter, answers, passes(offer.test.key))
+    return StepWords(words(offer.test.name), again + meanings, offer.test.starter, answers, passes(offer.test.key))
+
+
+_NO_MORE_TESTS = {
+    CURED: ("Cured: put back, cycle, read the same again", "{share} % that nothing is left. {proof}", "stops "),
+    NOTHING_WRONG: (
+        "Nothing is wrong here, as far as was tested",
+        "{share} %: look at what calls it (thermostat, the customer's switch), and say that no cause was found.",
+        "cause not found",
+    ),
+    UNLISTED: (
+        "Something that no list has",
+        "{share} %: every listed part that could do this was tried. Walk the string joint by joint, fuse and plug included.",
+        "found ",
+    ),
+}
+
+
+def _ended(sought: Outlook) -> StepWords:
+    """Return what to do when no test tells more: name the cause, prove the cure, or say that nobody knows."""
+    first = sought.first
+    share = number(100 * first.share, ".0f")
+    if first.kind in _NO_MORE_TESTS:
+        title, why, starter = _NO_MORE_TESTS[first.kind]
+        return StepWords(text(title), text(why, share=share, proof=words(PROOF[0])), starter)
+    name = words(first.name)
+    why = text("{name} holds {share} % of the suspicion. {proof}", name=name, share=share, proof=words(PROOF[0]))
+    if not sought.clear:
+        title = text("Likely, not proved: {name}", name=lower_first(name))
+        return StepWords(title, why, f"look {first.part.replace('_', ' ')} ")
+    return StepWords(text("Name the cause: {name}", name=lower_first(name)), why, f"cause {name.lower()}")
 
 
 def passes(key: str) -> tuple[Pass, ...]:
@@ -135,23 +158,25 @@ def passes(key: str) -> tuple[Pass, ...]:
 
 def _answer(meaning: Meaning) -> Answer:
     share = number(100 * meaning.first_share, ".0f")
-    says = (
-        "probably the {suspect}, {share} %" if meaning.first_share >= _PROBABLY else "perhaps the {suspect}, {share} %"
-    )
-    means = text(says, suspect=lower_first(meaning.first), share=share)
+    says = "probably {suspect}, {share} %" if meaning.first_share >= _PROBABLY else "perhaps {suspect}, {share} %"
+    means = text(says, suspect=_named(meaning), share=share)
     return Answer(upper_first(words(meaning.outcome)), means, meaning.line)
 
 
-def _meaning(kind: str, outcome: str, suspect: str) -> str:
+def _named(meaning: Meaning) -> str:
+    name = lower_first(words(meaning.first))
+    return text("the {part}", part=name) if meaning.first_kind == PART else name
+
+
+def _meaning(kind: str, meaning: Meaning) -> str:
     """Return what an outcome of the offered test would mean, in a sentence."""
-    probably = lower_first(suspect)
     sentence = {
-        "stops": "If {outcome}: probably the {suspect}.",
-        "look": "If it is {outcome}: probably the {suspect}.",
-        "volts": "If it reads {outcome}: probably the {suspect}.",
-        "watch": "If it {outcome}: probably the {suspect}.",
-    }.get(kind, "If it shows “{outcome}”: probably the {suspect}.")
-    return text(sentence, outcome=outcome, suspect=probably)
+        "stops": "If {outcome}: probably {suspect}.",
+        "look": "If it is {outcome}: probably {suspect}.",
+        "volts": "If it reads {outcome}: probably {suspect}.",
+        "watch": "If it {outcome}: probably {suspect}.",
+    }.get(kind, "If it shows “{outcome}”: probably {suspect}.")
+    return text(sentence, outcome=words(meaning.outcome), suspect=_named(meaning))
 
 
 def offer_why(offer: Offer) -> str:

@@ -4160,6 +4160,8 @@ export interface components {
         SuspectOut: {
             /** Part */
             part: string;
+            /** Kind */
+            kind: string;
             /** Name */
             name: string;
             /** Share */

@@ -1,20 +1,23 @@
 """The parts of a circuit as faults leave them: joined elsewhere, silent, or with a path to ground."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 
 from havrin_core.machine.circuit.model import Circuit, FaultMode, Part
 
 
-def wired_parts(circuit: Circuit, faults: Sequence[FaultMode]) -> list[Part]:
-    """Return the electrical parts of ``circuit`` with those faults that join them otherwise put in."""
+def wired_parts(circuit: Circuit, faults: Sequence[FaultMode], bridged: Iterable[str] = ()) -> list[Part]:
+    """Return the electrical parts of ``circuit`` with those faults that join them otherwise put in, and jumpers across ``bridged``."""
     parts = [part for part in circuit.parts if part.kind != "thing"]
     for fault in faults:
         if fault.reverses:
             parts = _reversed(circuit, parts, circuit.part(fault.part))
         if fault.to_ground_ohm is not None:
             parts.append(_to_ground(circuit, fault))
-    return parts
+    across = (circuit.part(key).nodes for key in bridged)
+    return parts + [
+        Part(f"jumper {a} {b}", "Jumper", "wire", (a, b)) for a, b in (nodes[:2] for nodes in across if nodes)
+    ]
 
 
 def _reversed(circuit: Circuit, parts: Sequence[Part], line: Part) -> list[Part]:

@@ -34,14 +34,14 @@ class MeterReading:
 
 
 class Wiring:
-    """A circuit with its faults put in; solves it for the conditions that hold."""
+    """A circuit with its faults put in and jumpers across parts that are ``bridged``; solves it for the conditions that hold."""
 
-    def __init__(self, circuit: Circuit, faults: Sequence[FaultMode] = ()) -> None:
+    def __init__(self, circuit: Circuit, faults: Sequence[FaultMode] = (), bridged: Collection[str] = ()) -> None:
         self.circuit = circuit
         self._fault = {fault.part: fault for fault in faults}
         self._solved: dict[tuple[frozenset[str], frozenset[str], bool], Solution] = {}
         self._seen: dict[tuple[frozenset[str], bool], Solution] = {}
-        self._wired = wired_parts(circuit, faults)
+        self._wired = wired_parts(circuit, faults, bridged)
         self._moved = [part for part in self._wired if part.kind in _MOVED]
 
     def closed(self, part: Part, holds: Collection[str]) -> bool:

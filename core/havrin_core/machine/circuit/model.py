@@ -50,9 +50,9 @@ class Measured:
     per: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True, slots=True, eq=False)
 class FaultMode:
-    """One way a part fails. ``odds`` is its weight among the faults of the unit before anything is known."""
+    """One way a part fails; itself and no other one like it. ``odds`` is its weight among the faults of the unit before anything is known."""
 
     key: str
     part: str
@@ -73,6 +73,7 @@ class FaultMode:
     scale: Mapping[str, float] = field(default_factory=dict)  # quantity -> factor
     force: Mapping[str, bool] = field(default_factory=dict)  # condition -> held at
     shifts: float = 1.0  # a switch's own set point, from the quantity's rest on, × this
+    like: tuple[str, ...] = ()  # what the part is said to be when it has this fault: conditions of the vocabulary
 
     @property
     def lets_go(self) -> Condition:

@@ -39,6 +39,7 @@ class Solution:
         self._ground = ground
         self._branches = branches
         matrix, self._rhs = _assembled(branches, ground)
+        self._island = _islands(branches, ground)
         self._order, self._steps, self._upper = _eliminated(matrix)
         self._volts = self._solved(self._rhs)
 
@@ -47,8 +48,12 @@ class Solution:
         return self._volts.get(node, 0.0)
 
     def between(self, a: str, b: str) -> complex:
-        """Return the open-circuit voltage of ``a`` against ``b``, V."""
-        return self.volts(a) - self.volts(b)
+        """Return the open-circuit voltage of ``a`` against ``b``, V; 0 where no path joins them."""
+        return self.volts(a) - self.volts(b) if self.joined(a, b) else 0.0
+
+    def joined(self, a: str, b: str) -> bool:
+        """Tell whether any path joins two nodes: without one no current can go through a meter, and it shows nothing."""
+        return a == b or (self._island.get(a, a) == self._island.get(b, b))
 
     def thevenin_ohm(self, a: str, b: str) -> complex:
         """Return the impedance that a meter sees between two nodes, Ω."""
@@ -138,13 +143,14 @@ def _assembled(branches: Iterable[Branch], ground: str) -> tuple[dict[str, Row],
                     row[other] = row.get(other, 0.0) + weight * other_weight * branch.siemens
             if source:
                 rhs[node] = rhs.get(node, 0.0) + weight * source
-    for node in _adrift(branches, ground):
+    islands = _islands(branches, ground)
+    for node in {root: node for node, root in islands.items() if root != islands[ground]}.values():
         matrix[node][node] += 1.0  # no current flows here: it only gives the island a zero
     return matrix, rhs
 
 
-def _adrift(branches: Iterable[Branch], ground: str) -> list[str]:
-    """Return one node of every island that no branch joins to ground."""
+def _islands(branches: Iterable[Branch], ground: str) -> dict[str, str]:
+    """Return for every node that a branch touches, and for ground, the node that stands for all that it is joined with."""
     parent: dict[str, str] = {}
 
     def root(node: str) -> str:
@@ -158,12 +164,8 @@ def _adrift(branches: Iterable[Branch], ground: str) -> list[str]:
         pairs = [names] if names else [[n for n, _ in branch.weights[:2]], [n for n, _ in branch.weights[2:]]]  # type: ignore[union-attr]
         for first, second in pairs:
             parent[root(second)] = root(first)
-    grounded = root(ground)
-    islands: dict[str, str] = {}
-    for node in parent:
-        if root(node) != grounded:
-            islands.setdefault(root(node), node)
-    return list(islands.values())
+    root(ground)
+    return {node: root(node) for node in list(parent)}
 
 
 def _eliminated(

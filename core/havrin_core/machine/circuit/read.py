@@ -142,6 +142,7 @@ def _faults(circuit: Circuit, part: Part) -> Iterable[FaultMode]:
         named = {name: value for name, value in row.items() if name not in ("mode", "name")}
         named["scale"] = {_own(q, part): factor for q, factor in row.get("scale", {}).items()}
         named["force"] = {_own(c, part): held for c, held in row.get("force", {}).items()}
+        named["like"] = tuple(row.get("like", ()))
         named["lets_go_when"] = tuple(circuit.burning if c == "@burning" else c for c in row.get("lets_go_when", ()))
         yield FaultMode(f"{part.key}.{row['mode']}", part.key, f"{part.name}: {row['name']}", **named)
 

@@ -1,7 +1,7 @@
 """Run a unit through a call for heat: an event at a time, the same seed the same run."""
 
 import random
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass
 
 from havrin_core.machine.circuit.meter import Wiring
@@ -14,6 +14,9 @@ WATCH_S = 420.0  # how long a call is watched
 READABLE_S = 20.0  # an analyzer needs a flame for this long
 _SETTLE_ROUNDS = 12
 _JITTER = 0.15  # share by which a lag differs from run to run
+
+
+Moment = tuple[frozenset[str], str]  # conditions that hold, state of the control
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,7 +42,10 @@ class Run:
 
 
 class VirtualUnit:
-    """One unit with faults put in, deterministic for a seed."""
+    """One unit with faults put in, deterministic for a seed. ``tripped``: conditions that opened a latching device before.
+
+    ``bridged_later``: the wiring with a jumper that is put on once the control has begun: before, it would refuse to start.
+    """
 
     def __init__(
         self,
@@ -50,16 +56,19 @@ class VirtualUnit:
         jitter: float = _JITTER,
         wiring: Wiring | None = None,
         record: bool = False,
+        tripped: Collection[str] = (),
+        bridged_later: Wiring | None = None,
     ) -> None:
         self.circuit = circuit
         self.wiring = wiring or Wiring(circuit, faults)
+        self._bridged_later = bridged_later
         self._physics = Physics(circuit, faults)
         self._random = random.Random(seed)
         self._jitter = jitter
         self._states = {state.key: state for state in circuit.control.states}
-        self._latching = {t[1:] for p in circuit.parts if p.latches for t in p.closed_when if t.startswith("!")}
+        self.latching = {t[1:] for p in circuit.parts if p.latches for t in p.closed_when if t.startswith("!")}
         self.time_s = 0.0
-        self.holds: set[str] = set()
+        self.holds: set[str] = set(tripped)
         self.values = {q.name: q.rest for q in circuit.quantities}
         self.control = circuit.control.states[0]
         self._entered_s = 0.0
@@ -72,6 +81,7 @@ class VirtualUnit:
         self._smoke: Mapping[str, float] = dict.fromkeys(FLUE, 0.0)
         self.trail: list[Snapshot] = []  # with ``record``: the unit whenever something changed
         self._record = record
+        self.spent: dict[Moment, float] = {}  # how long it stood at each moment since the call, s
         self._acts = [part for part in circuit.parts if part.acts and part.kind == "load"]
 
     def call(self, watch_s: float = WATCH_S) -> Run:
@@ -151,6 +161,8 @@ class VirtualUnit:
 
     def _enter(self, state: ControlState) -> None:
         self.control, self._entered_s = state, self.time_s
+        if self._bridged_later is not None and state is not self.circuit.control.states[0]:
+            self.wiring = self._bridged_later
         self._settle()
 
     def _next_move(self) -> tuple[float, Move] | None:
@@ -235,7 +247,7 @@ class VirtualUnit:
                 self._due[condition.name] = (self.time_s + self._lag(condition.lag_s), wanted)
 
     def _set(self, name: str, on: bool) -> None:
-        if not on and name in self._latching:
+        if not on and name in self.latching:
             return  # tripped: a hand resets it, nothing else
         (self.holds.add if on else self.holds.discard)(name)
 
@@ -252,10 +264,16 @@ class VirtualUnit:
         """Let time pass, changing what falls due on the way, in order."""
         end = self.time_s + max(seconds, 0.0)
         while (due := self._next_pending()) <= end:
-            self.time_s = max(due, self.time_s)
+            self._pass_to(max(due, self.time_s))
             for name in [n for n, (at, _) in self._due.items() if at <= self.time_s]:
                 self._set(name, self._due.pop(name)[1])
             for name in [n for n, (at, _) in self._moving.items() if at <= self.time_s]:
                 self.values[name] = self._moving.pop(name)[1]
             self._settle()
-        self.time_s = end
+        self._pass_to(end)
+
+    def _pass_to(self, second: float) -> None:
+        if CALL in self.holds and second > self.time_s:
+            moment = (frozenset(self.holds), self.control.key)
+            self.spent[moment] = self.spent.get(moment, 0.0) + second - self.time_s
+        self.time_s = second

@@ -2,6 +2,7 @@
 
 from havrin_core.search.model import Offer, Outlook, Suspect
 from havrin_core.search.string_view import direct_only, meter_between, string_view
+from havrin_core.wording.phrases import words
 from havrin_core.wording.steps import offer_why
 from havrin_server.shop.circuit_schemas import Named
 from havrin_server.shop.pages.circuit import event_out, rung_out, volts_out
@@ -56,7 +57,7 @@ def suspects_out(found: Outlook | None) -> SuspectsOut | None:
 
 
 def _suspect(row: Suspect) -> SuspectOut:
-    return SuspectOut.of(row, faults=[name.removeprefix(f"{row.name}: ") for name, _ in row.faults])
+    return SuspectOut.of(row, faults=[words(name).removeprefix(f"{words(row.name)}: ") for _, name, _ in row.faults])
 
 
 def _offer(offer: Offer) -> OfferOut:

@@ -9,7 +9,8 @@ class SuspectOut(ViewModel):
     """A part under suspicion; shares are of 1."""
 
     part: str
-    name: str
+    kind: str
+    name: Words
     share: float
     faults: list[str]
 
@@ -19,7 +20,7 @@ class MeaningOut(ViewModel):
 
     outcome: Words
     share: float
-    first: str
+    first: Words
     first_share: float
 
 
