@@ -61,6 +61,7 @@ CALLS = {
     "GET /visits/{visit_id}/walks": ANYBODY,
     "GET /visits/{visit_id}/closing": ANYBODY,
     "GET /visits/{visit_id}/exchanger": ANYBODY,
+    "GET /visits/{visit_id}/search-history": ANYBODY,
     "GET /visits/{visit_id}/string": ANYBODY,
     "GET /visits/{visit_id}/workings": ANYBODY,
     "GET /visits/{visit_id}/meter": ANYBODY,

@@ -93,6 +93,7 @@ def _reading(body: Reading, phase: str) -> dict[str, Any]:
         "maximum": False,
         "at_least": body.at_least,
         "leads": list(body.leads) if body.leads else None,
+        "state": body.state,
         "station": body.station,
         "place": body.place,
         "under": [],

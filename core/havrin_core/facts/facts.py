@@ -45,6 +45,7 @@ class ReadingFact(NamedTuple):
     at_least: bool = False
     place: str = ""
     before: bool = False  # of an earlier visit
+    state: str = ""  # of the circuit, for volts
     spread: float = 0.0  # standard deviation of a step that was read out of a trace, same unit; 0 for what was typed
 
 
@@ -213,6 +214,7 @@ def facts_of(line: Line, before: bool) -> list[ReadingFact]:
                 body.at_least,
                 body.place,
                 before,
+                body.state,
             )
         ]
     if isinstance(body, Trace):

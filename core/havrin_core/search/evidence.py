@@ -85,7 +85,8 @@ def _readings(unit: Unit, rules: HouseRules, pictures: Pictures, facts: Facts) -
         if fact.phase == "trial":
             continue
         for key, value in _tests_of_reading(unit, rules, pictures, fact, facts):
-            yield f"{fact.at.isoformat()} {fact.entry_id}", Observation(key, value, fact.entry_id, fact.spread)
+            seen = Observation(key, value, fact.entry_id, fact.spread, fact.state)
+            yield f"{fact.at.isoformat()} {fact.entry_id}", seen
 
 
 def _tests_of_reading(

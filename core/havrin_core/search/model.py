@@ -1,7 +1,7 @@
 """Tests, observations and suspects, as data."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from havrin_core.phrases import Saying
 
@@ -130,10 +130,9 @@ class Conflict:
 
 @dataclass(frozen=True, slots=True)
 class Step:
-    """The search after one entry: which entry, what it was, whether it counted, and who led then."""
+    """The search after one entry: whether it counted, and who led then with which share."""
 
     entry_id: str
-    what: Saying
     counted: bool
     first: Saying
     share: float
@@ -159,7 +158,6 @@ class Outlook:
     nothing_wrong: float = 0.0
     cured: float = 0.0
     again: str = ""  # key of the test whose repetition decides a conflict
-    history: tuple[Step, ...] = field(default=())
 
     @property
     def first(self) -> Suspect:

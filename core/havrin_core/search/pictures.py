@@ -7,7 +7,7 @@ from threading import RLock
 
 from havrin_core.machine.circuit.meant import parts_meant
 from havrin_core.machine.circuit.meter import METER_OHM, Wiring
-from havrin_core.machine.circuit.model import Circuit, FaultMode, Part
+from havrin_core.machine.circuit.model import LOCKED_OUT, Circuit, FaultMode, Part
 from havrin_core.machine.virtual.run import DARK, Run, VirtualUnit
 from havrin_core.search.catalogue import tests_of, unoffered_test
 from havrin_core.search.model import Outcome, Test
@@ -70,6 +70,8 @@ class Picture(Mapping[str, Outcome]):
 
     def volts_at(self, test: Test, moment: str) -> tuple[float, ...]:
         """Return what volts ``test`` shows while the circuit is in the state ``moment``; nothing where it never is."""
+        if moment == LOCKED_OUT:
+            return (self._volts(test, frozenset(self.unit.holds)),) if self.run.failures else ()
         outputs = self._pictures.outputs_at(moment)
         if outputs is None:
             return ()

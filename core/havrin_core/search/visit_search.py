@@ -6,7 +6,8 @@ from havrin_core.facts.plate_values import plated
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.unit import Unit
 from havrin_core.search.evidence import seen_on
-from havrin_core.search.model import Outlook
+from havrin_core.search.history import history
+from havrin_core.search.model import Outlook, Step
 from havrin_core.search.odds import prior_of
 from havrin_core.search.outlook import outlook
 from havrin_core.search.pictures import pictures_of
@@ -30,6 +31,18 @@ def outlook_of(
     seen, against = seen_on(plated(unit, entries), rules, pictures, entries)
     passed = passed_over(Facts(entries))
     return outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others, passed)
+
+
+def history_of(
+    unit: Unit, rules: HouseRules, entries: tuple[Entry, ...], background: Background = NOTHING_KNOWN
+) -> tuple[Step, ...]:
+    """Return how the search went, an entry a step; nothing where the unit's circuit is not known."""
+    if unit.circuit is None:
+        return ()
+    pictures = pictures_of(unit.circuit)
+    seen, _ = seen_on(plated(unit, entries), rules, pictures, entries)
+    ids = (line.entry.id for line in effective(entries))
+    return history(pictures, seen, ids, prior_of(unit.circuit, background).odds)
 
 
 def is_searching(reason: str, entries: tuple[Entry, ...], *, well: bool) -> bool:

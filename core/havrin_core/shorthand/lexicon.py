@@ -27,6 +27,7 @@ class Name:
     shortest: bool = False  # the bar's first word for it, which means nothing else
     station: str = ""  # where it was read, for volts and what was seen
     leads: tuple[str, str] | None = None  # nodes of the circuit
+    state: str = ""  # of the circuit, in which it was read
 
     def __or__(self, other: "Name") -> "Name":
         return Name(
@@ -37,6 +38,7 @@ class Name:
             self.shortest or other.shortest,
             self.station or other.station,
             self.leads or other.leads,
+            self.state or other.state,
         )
 
     def __and__(self, other: "Name") -> "Name | None":
@@ -44,7 +46,8 @@ class Name:
         mine, others = self.own | self.also | self.with_unit, other.own | other.also | other.with_unit
         either = mine & others
         own = (self.own & others) | (other.own & mine) or either
-        joined = Name(own, either, either, "", False, self.station or other.station, self.leads or other.leads)
+        station, leads = self.station or other.station, self.leads or other.leads
+        joined = Name(own, either, either, "", False, station, leads, self.state or other.state)
         return joined if either else None
 
 

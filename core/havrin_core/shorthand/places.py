@@ -1,10 +1,10 @@
 """Where on this unit volts are read and things are seen: devices of its string, loads, pairs of nodes, steps of its sequence."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import lru_cache
 
-from havrin_core.machine.circuit.model import Circuit
+from havrin_core.machine.circuit.model import LOCKED_OUT, Circuit
 from havrin_core.phrases import phrase
 from havrin_core.shorthand.lexicon import Name
 from havrin_core.shorthand.model import Problem
@@ -65,6 +65,8 @@ _NAMED_PAIRS: Mapping[str, tuple[str, str]] = {
     "transformer reads": ("R", "C"),
 }
 _PART_KINDS = ("load", "switch")
+_IN_A_STATE = ("in", "at", "during", "while")
+_GAVE_UP = ("lockout", "lock out", "locked out")
 
 
 @dataclass(frozen=True, eq=False, slots=True)
@@ -75,6 +77,7 @@ class Places:
     loads: Mapping[str, tuple[str, str]] = field(default_factory=dict)
     nodes: frozenset[str] = frozenset()
     milestones: frozenset[str] = frozenset()
+    states: Mapping[str, str] = field(default_factory=dict)  # words of a state of the circuit -> its key
 
     def names_at(self, keys: Sequence[str], at: int) -> Mapping[int, Name]:
         """Return the names that the words from ``at`` on have here, by the count of their words."""
@@ -91,7 +94,21 @@ class Places:
         if place < len(keys):
             found |= self._between(keys, at, place, sure=with_volts or place > start)
             found |= self._at_part(keys, at, place, sure=with_volts)
-        return found
+        return {**found, **self._in_states(keys, at, found)}
+
+    def _in_states(self, keys: Sequence[str], at: int, found: Mapping[int, Name]) -> Mapping[int, Name]:
+        """The same places with the state of the circuit behind them: "v 3 4 in trial", "across limit during pre-purge"."""
+        longer: dict[int, Name] = {}
+        for count, name in found.items():
+            start = at + count
+            if name.leads is None or start >= len(keys) or keys[start] not in _IN_A_STATE:
+                continue
+            for words in (3, 2, 1):
+                state = self.states.get(" ".join(keys[start + 1 : start + 1 + words]))
+                if state is not None and start + words < len(keys):
+                    longer[count + 1 + words] = replace(name, state=state)
+                    break
+        return longer
 
     def _named_pair(self, keys: Sequence[str], at: int) -> Mapping[int, Name]:
         """Voltages with a name of their own: "line voltage 119", "transformer secondary 26"."""
@@ -195,7 +212,10 @@ def _places(wired: _Wired, nodes: tuple[tuple[str, str, str], ...]) -> Places:
         if part.kind in _PART_KINDS and len(part.nodes) == 2 and part.key not in stations
     }
     seen = frozenset(m.key for m in circuit.control.milestones)
-    return Places(stations, loads, frozenset(circuit.nodes), seen)
+    states = {
+        word: s.key for s in circuit.states for word in (s.key, s.name.lower().replace("-", " ").replace(",", ""))
+    }
+    return Places(stations, loads, frozenset(circuit.nodes), seen, states | dict.fromkeys(_GAVE_UP, LOCKED_OUT))
 
 
 def volts_or_event_problem(words: Sequence[str], places: Places) -> Problem | None:

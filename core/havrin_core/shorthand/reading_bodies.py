@@ -279,6 +279,7 @@ def _body(one: SaidReading, chosen: _Choice, stage: str) -> Reading:
         stage if what.staged else None,
         (one.name.station or None) if what.key in (VOLTS, EVENT) else None,
         leads=one.name.leads if what.key == VOLTS else None,
+        state=one.name.state if what.key == VOLTS else "",
         at_least=one.over,
         place=", ".join((*least, *most, *one.beside)),
     )

@@ -40,6 +40,7 @@ class Reading:
     leads: tuple[str, str] | None = None  # nodes of the circuit, for volts
     at_least: bool = False
     place: str = ""
+    state: str = ""  # of the circuit, in which volts were read: a key of its states, "lockout", "" where nobody said
 
 
 @dataclass(frozen=True, slots=True)

@@ -182,7 +182,8 @@ def _reading_name(body: Reading) -> str:
         return text("Seen: {what}", what=part_inside(body.station or ""))
     where = f", {part_inside(body.station)}" if body.station else ""
     if body.leads:
-        return text("Volts {a}–{b}", a=body.leads[0], b=body.leads[1]) + where
+        when = text(" in {state}", state=body.state.replace("_", " ")) if body.state else ""
+        return text("Volts {a}–{b}", a=body.leads[0], b=body.leads[1]) + where + when
     if body.quantity == "volts_across_v":
         return text("Volts") + where
     name = quantity_name(body.quantity)

@@ -113,11 +113,30 @@ def _search(step: NextStep) -> StepWords:
     assert sought is not None
     if sought.next_test is None:
         return _ended(sought)
-    offer = sought.next_test
-    again = text("Read it again: it does not fit the rest. ") if offer.test.key == sought.again else ""
+    return offer_words(sought.next_test, sought.again)
+
+
+def headline(found: Outlook) -> str:
+    """Return in one line how the search stands."""
+    first = found.first
+    if not found.observations:
+        return text("Nothing tested yet")
+    if found.conflicts:
+        return text("Does not fit together")
+    if first.kind in _NO_MORE_TESTS and first.share >= _PROBABLY:
+        return text(_NO_MORE_TESTS[first.kind][0])
+    name = words(first.name)
+    if found.clear:
+        return text("It is the {name}", name=lower_first(name))
+    return text("Likely: {name}" if first.share >= _PROBABLY else "{name} comes first", name=name)
+
+
+def offer_words(offer: Offer, again: str = "") -> StepWords:
+    """Return an offered test in words; ``again`` is the key of the test whose repetition decides a conflict."""
+    once_more = text("Read it again: it does not fit the rest. ") if offer.test.key == again else ""
     meanings = " ".join(_meaning(offer.test.kind, m) for m in offer.meanings[:_MOST_MEANINGS])
     answers = tuple(map(_answer, offer.meanings))
-    return StepWords(words(offer.test.name), again + meanings, offer.test.starter, answers, passes(offer.test.key))
+    return StepWords(words(offer.test.name), once_more + meanings, offer.test.starter, answers, passes(offer.test.key))
 
 
 _NO_MORE_TESTS = {

@@ -19,9 +19,9 @@ from havrin_core.machine.unit_model import merged_plate
 from havrin_core.quantities.uncertainty import Accuracy
 from havrin_core.rules.causes import CALL
 from havrin_core.rules.families import family_of_code, open_causes
-from havrin_core.search.model import Outlook
+from havrin_core.search.model import Outlook, Step
 from havrin_core.search.odds import LOOKS_BACK_DAYS, past_of
-from havrin_core.search.visit_search import outlook_of
+from havrin_core.search.visit_search import history_of, outlook_of
 from havrin_core.shorthand.model import Situation, situation_of
 from havrin_core.standing.assess import assess
 from havrin_core.standing.carry_over import left_open
@@ -122,6 +122,12 @@ def unit_of(visit: Visit, tape: tuple[Entry, ...]) -> Unit:
 def suspects_of(visit: Visit, unit: Unit, tape: tuple[Entry, ...], others: int = 4) -> Outlook | None:
     """Return who is under suspicion, with what was known of the unit beforehand."""
     return outlook_of(unit, visit.rules(), tape, background_of(visit), others)
+
+
+def search_of(visit: Visit) -> tuple[Step, ...]:
+    """Return how the search went, an entry a step."""
+    tape = tape_of(visit)
+    return history_of(unit_of(visit, tape), visit.rules(), tape, background_of(visit))
 
 
 def background_of(visit: Visit) -> Background:

@@ -1,3 +1,4 @@
+import { VueQueryPlugin } from '@tanstack/vue-query'
 import { ref } from 'vue'
 import { vi } from 'vitest'
 import { DESK, type Desk } from '@/parts/desk/desk'
@@ -22,6 +23,7 @@ export function deskSpy(more: Partial<Desk> = {}): Desk {
 /** Mounting options that put a component on a desk, with links that are drawn as they are. */
 export const onDesk = (desk: Desk) => ({
   global: {
+    plugins: [VueQueryPlugin],
     provide: { [DESK as symbol]: desk },
     stubs: { RouterLink: { template: '<a><slot /></a>' } },
   },

@@ -9,6 +9,7 @@ export const keys = {
   site: (id: number) => ['site', id] as const,
   arrival: (id: number, version: number) => ['visit', id, 'arrival', version] as const,
   walks: (id: number, version: number) => ['visit', id, 'walks', version] as const,
+  searchHistory: (id: number, version: number) => ['search history', id, version] as const,
   string: (id: number, version: number, state: string) =>
     ['visit', id, 'string', version, state] as const,
   captures: (id: number) => ['visit', id, 'captures'] as const,
@@ -48,6 +49,8 @@ export const getWalks = (id: number) =>
   call<Schemas['WalksOut']>(http.GET('/api/visits/{visit_id}/walks', visitPath(id)))
 export const getArrival = (id: number) =>
   call<Schemas['ArrivalOut']>(http.GET('/api/visits/{visit_id}/arrival', visitPath(id)))
+export const getSearchHistory = (id: number) =>
+  call<Schemas['SearchStepOut'][]>(http.GET('/api/visits/{visit_id}/search-history', visitPath(id)))
 export const getString = (id: number, state: string) =>
   call<Schemas['StringOut']>(
     http.GET('/api/visits/{visit_id}/string', {

@@ -528,6 +528,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/search-history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Search History
+         * @description Return how the search for the cause went, an entry a step.
+         */
+        get: operations["havrin_server_visits_views_visit_search_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/string": {
         parameters: {
             query?: never;
@@ -4005,6 +4025,20 @@ export interface components {
             y: number;
         };
         /**
+         * SearchStepOut
+         * @description How the search stood after an entry; ``counted`` is false for one that said nothing to it.
+         */
+        SearchStepOut: {
+            /** Entry Id */
+            entry_id: string;
+            /** Counted */
+            counted: boolean;
+            /** First */
+            first: string;
+            /** Share */
+            share: number;
+        };
+        /**
          * ConflictOut
          * @description A reading that no suspect explains, or that another contradicts.
          */
@@ -4096,6 +4130,10 @@ export interface components {
             starter: string;
             /** Meanings */
             meanings: components["schemas"]["MeaningOut"][];
+            /** Answers */
+            answers: components["schemas"]["OutcomeOut"][];
+            /** Passes */
+            passes: components["schemas"]["PassOut"][];
         };
         /**
          * PartOut
@@ -4174,6 +4212,8 @@ export interface components {
          * @description Who is under suspicion, what to test next, what does not fit.
          */
         SuspectsOut: {
+            /** Headline */
+            headline: string;
             /** Given */
             given: number;
             /** Suspects */
@@ -7327,6 +7367,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ExchangerOut"];
+                };
+            };
+        };
+    };
+    havrin_server_visits_views_visit_search_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchStepOut"][];
                 };
             };
         };

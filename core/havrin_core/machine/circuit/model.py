@@ -17,6 +17,7 @@ WIRE_OHM = 0.01
 LINE_HZ = 60.0
 AIR, WATER, DISCHARGE = HEATS = ("air", "water", "discharge")
 LETS_GO_S = 12.0  # after the flame is proved on the shipped controls, before their blower starts
+LOCKED_OUT = "lockout"  # said of a control that gave up, beside the circuit's own states
 
 ELECTRICAL = ("source", "transformer", "switch", "wire", "load", "stray", "flame")
 

@@ -3,12 +3,12 @@
 from havrin_core.search.model import Offer, Outlook, Suspect
 from havrin_core.search.string_view import direct_only, meter_between, string_view
 from havrin_core.wording.phrases import words
-from havrin_core.wording.steps import offer_why
+from havrin_core.wording.steps import headline, offer_why, offer_words
 from havrin_server.shop.circuit_schemas import Named
 from havrin_server.shop.pages.circuit import event_out, rung_out, volts_out
 from havrin_server.visits.models import Visit
-from havrin_server.visits.queries import suspects_of, tape_of, unit_of
-from havrin_server.visits.schemas.string import MeterOut, OfferOut, StringOut, SuspectOut, SuspectsOut
+from havrin_server.visits.queries import search_of, suspects_of, tape_of, unit_of
+from havrin_server.visits.schemas.string import MeterOut, OfferOut, SearchStepOut, StringOut, SuspectOut, SuspectsOut
 
 _TAIL_S = 1.12  # the time axis ends a little after the last window
 
@@ -49,9 +49,10 @@ def suspects_out(found: Outlook | None) -> SuspectsOut | None:
         return None
     return SuspectsOut.of(
         found,
+        headline=headline(found),
         given=len(found.observations),
         suspects=[_suspect(row) for row in found.suspects],
-        next=_offer(found.next_test) if found.next_test else None,
+        next=_offer(found.next_test, found.again) if found.next_test else None,
         others=[_offer(offer) for offer in found.other_tests],
     )
 
@@ -60,5 +61,18 @@ def _suspect(row: Suspect) -> SuspectOut:
     return SuspectOut.of(row, faults=[words(name).removeprefix(f"{words(row.name)}: ") for _, name, _ in row.faults])
 
 
-def _offer(offer: Offer) -> OfferOut:
-    return OfferOut.of(offer.test, title=offer.test.name, why=offer_why(offer), meanings=offer.meanings)
+def _offer(offer: Offer, again: str = "") -> OfferOut:
+    said = offer_words(offer, again)
+    return OfferOut.of(
+        offer.test,
+        title=offer.test.name,
+        why=offer_why(offer),
+        meanings=offer.meanings,
+        answers=said.answers,
+        passes=said.passes,
+    )
+
+
+def search_page(visit: Visit) -> list[SearchStepOut]:
+    """Return how the search went, an entry a step."""
+    return [SearchStepOut.of(step) for step in search_of(visit)]

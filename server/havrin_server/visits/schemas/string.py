@@ -3,6 +3,7 @@
 from havrin_server.figures.schemas import Shown
 from havrin_server.shop.circuit_schemas import EventOut, Named, RungOut
 from havrin_server.view_model import ViewModel, Words
+from havrin_server.visits.schemas.standing import OutcomeOut, PassOut
 
 
 class SuspectOut(ViewModel):
@@ -33,6 +34,8 @@ class OfferOut(ViewModel):
     caution: Words
     starter: str
     meanings: list[MeaningOut]
+    answers: list[OutcomeOut]
+    passes: list[PassOut]
 
 
 class ConflictOut(ViewModel):
@@ -47,6 +50,7 @@ class ConflictOut(ViewModel):
 class SuspectsOut(ViewModel):
     """Who is under suspicion, what to test next, what does not fit."""
 
+    headline: str
     given: int
     suspects: list[SuspectOut]
     next: OfferOut | None
@@ -55,6 +59,15 @@ class SuspectsOut(ViewModel):
     clear: bool
     proof: list[Words]
     beforehand: list[str]
+
+
+class SearchStepOut(ViewModel):
+    """How the search stood after an entry; ``counted`` is false for one that said nothing to it."""
+
+    entry_id: str
+    counted: bool
+    first: Words
+    share: float
 
 
 class StringOut(ViewModel):

@@ -18,7 +18,7 @@ from havrin_server.visits.pages.arrival import arrival_page
 from havrin_server.visits.pages.closing import closing_page
 from havrin_server.visits.pages.exchanger import exchanger_page
 from havrin_server.visits.pages.read_back import read_back_page
-from havrin_server.visits.pages.string import meter_out, string_page
+from havrin_server.visits.pages.string import meter_out, search_page, string_page
 from havrin_server.visits.pages.visit import visit_answer
 from havrin_server.visits.pages.vocabulary import pickable_lines
 from havrin_server.visits.pages.walks import walks_page
@@ -34,7 +34,7 @@ from havrin_server.visits.schemas.lines import (
     ReadBackIn,
     Vocabulary,
 )
-from havrin_server.visits.schemas.string import MeterOut, StringOut
+from havrin_server.visits.schemas.string import MeterOut, SearchStepOut, StringOut
 from havrin_server.visits.schemas.visit import CloseIn, VisitPage
 from havrin_server.visits.schemas.walks import WalksOut
 from havrin_server.visits.schemas.workings import WorkingsOut
@@ -78,6 +78,13 @@ def exchanger(request: SignedIn, visit_id: int) -> ExchangerOut:
     """Return the exchanger of the visit's unit with its findings, coverage and evidence."""
     require(request.user, "read")
     return exchanger_page(find_visit(visit_id, request.user))
+
+
+@router.get("/visits/{int:visit_id}/search-history", response=list[SearchStepOut])
+def search_history(request: SignedIn, visit_id: int) -> list[SearchStepOut]:
+    """Return how the search for the cause went, an entry a step."""
+    require(request.user, "read")
+    return search_page(find_visit(visit_id, request.user))
 
 
 @router.get("/visits/{int:visit_id}/string", response=StringOut)

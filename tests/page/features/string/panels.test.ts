@@ -15,12 +15,21 @@ const offer = (title: string, more: Partial<Schemas['OfferOut']> = {}): Schemas[
   caution: '',
   starter: `${title.toLowerCase()} `,
   meanings: [{ outcome: 'open', share: 0.4, first: 'Limit', first_share: 0.99 }],
+  answers: [{ shows: 'Open', means: 'probably the limit, 99 %', line: 'ohms limit open' }],
+  passes: [{ label: 'Not possible here', line: 'skip ohms limit not possible' }],
   ...more,
 })
 const found = (more: Partial<Schemas['SuspectsOut']> = {}): Schemas['SuspectsOut'] => ({
+  headline: 'Limit comes first',
   given: 1,
   suspects: [
-    { part: 'limit', name: 'Limit', share: 0.7, faults: ['open', 'opens early', 'third'] },
+    {
+      part: 'limit',
+      kind: 'part',
+      name: 'Limit',
+      share: 0.7,
+      faults: ['open', 'opens early', 'third'],
+    },
   ],
   next: offer('Volts'),
   others: [offer('Ohms')],
@@ -46,18 +55,27 @@ const show = (given: Partial<Schemas['SuspectsOut']> = {}, of: object = {}) => {
 }
 
 describe('the suspects', () => {
-  it.each([
-    [{ given: 0 }, 'Nothing tested yet'],
-    [{}, 'Limit comes first'],
-    [{ clear: true, proof: ['Read it again.'] }, 'It is the limit'],
-  ])('are summed up in one line %#', (more, title) =>
-    expect(show(more).panel.get('h2').text()).toBe(title),
-  )
+  it('are summed up in the one line that the core has for it', () =>
+    expect(show({ headline: 'Nothing is wrong here' }).panel.get('h2').text()).toBe(
+      'Nothing is wrong here',
+    ))
+  it('say what proves a cure', () =>
+    expect(
+      show({ proof: ['Read it again.'] })
+        .panel.get('.proof')
+        .text(),
+    ).toBe('Read it again.'))
+  it('write an outcome of the offered test at a touch, and why it was passed over', async () => {
+    const { desk, panel } = show()
+    await panel.get('.answer').trigger('click')
+    await panel.get('.pass').trigger('click')
+    expect(desk.write).toHaveBeenNthCalledWith(1, 'ohms limit open')
+    expect(desk.write).toHaveBeenNthCalledWith(2, 'skip ohms limit not possible')
+  })
   it('say what does not fit, as it was typed', () => {
     const conflict = { name: 'volts', shown: '25.9 V', expected: '0 V', entry_id: 'e1' }
     const entry = { id: 'e1', text: 'Volts across limit', value: '25.9 V' }
     const { panel } = show({ conflicts: [conflict] }, { tape: [entry] })
-    expect(panel.get('h2').text()).toBe('Does not fit together')
     expect(said(panel.get('.conflict'))).toContain('Volts across limit 25.9 V')
     expect(said(panel.get('.conflict'))).toContain('the rest says: 0 V')
   })
@@ -78,7 +96,11 @@ describe('the next test', () => {
       props: { next: offer('Volts', more), others: [offer('Ohms')], writable: true },
     })
   it('says what each outcome would mean', () =>
-    expect(said(next().get('li'))).toBe('open 40 % → Limit 99 %'))
+    expect(said(next().get('li'))).toBe('Open 40 % → probably the limit, 99 %'))
+  it('leaves a number to be typed', () => {
+    const number = [{ shows: '26 V', means: 'probably the limit, 90 %', line: '' }]
+    expect(next({ answers: number }).find('.answer').exists()).toBe(false)
+  })
   it('cautions where the danger is', () => {
     expect(next().find('.caution').exists()).toBe(false)
     expect(said(next({ caution: 'Live terminals.' }).get('.caution'))).toContain('Live terminals.')

@@ -3,13 +3,13 @@ import { ref } from 'vue'
 import type { Schemas } from '@/api/client'
 import { percent } from './share'
 
-/** The test offered next: what each outcome would mean, and what could be done instead. */
+/** The test offered next: each outcome is a touch that writes it, a number is typed; or it is passed over, with why. */
 defineProps<{
   next: Schemas['OfferOut']
   others: Schemas['OfferOut'][]
   writable: boolean
 }>()
-defineEmits<{ begin: [starter: string] }>()
+defineEmits<{ begin: [starter: string]; write: [line: string] }>()
 const other = ref(false)
 </script>
 
@@ -24,13 +24,34 @@ const other = ref(false)
       {{ next.caution }}
     </p>
     <ul>
-      <li v-for="meaning in next.meanings" :key="meaning.outcome">
-        <b>{{ meaning.outcome }}</b>
-        <span class="muted">{{ percent(meaning.share) }}</span>
-        → {{ meaning.first }}
-        <span class="muted">{{ percent(meaning.first_share) }}</span>
+      <li v-for="(answer, i) in next.answers" :key="answer.shows">
+        <button
+          v-if="answer.line"
+          class="answer"
+          :disabled="!writable"
+          @click="$emit('write', answer.line)"
+        >
+          <b>{{ answer.shows }}</b>
+          <span class="muted">{{ percent(next.meanings[i]!.share) }}</span>
+          → {{ answer.means }}
+        </button>
+        <p v-else>
+          <b>{{ answer.shows }}</b>
+          <span class="muted">{{ percent(next.meanings[i]!.share) }}</span>
+          → {{ answer.means }}
+        </p>
       </li>
     </ul>
+    <p v-if="writable" class="passes">
+      <button
+        v-for="pass in next.passes"
+        :key="pass.line"
+        class="pass"
+        @click="$emit('write', pass.line)"
+      >
+        {{ pass.label }}
+      </button>
+    </p>
     <button v-if="others.length" class="ask" :aria-expanded="other" @click="other = !other">
       {{ other ? 'Back to the one offered' : 'Something else instead' }}
     </button>
@@ -78,6 +99,28 @@ ul {
   padding: 0;
   list-style: none;
   font-size: 15px;
+}
+.answer {
+  width: 100%;
+  min-height: 44px;
+  padding: 5px 12px;
+  border: 1.5px solid var(--ink);
+  border-radius: 7px;
+  background: none;
+  text-align: left;
+}
+.passes {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 16px;
+}
+.pass {
+  min-height: 44px;
+  padding: 0;
+  border: 0;
+  background: none;
+  color: var(--in);
+  text-decoration: underline dotted;
 }
 .caution {
   padding: 6px 10px;

@@ -34,9 +34,11 @@ watch(
   { immediate: true },
 )
 
+/** A state that was chosen goes with the reading: "v 3 4 in trial". */
+const stamped = (line: string) => (state.value ? `${line.trim()} in ${state.value} ` : line)
 function across(a: string, b: string): void {
   leads.value = [a, b]
-  desk.begin(`v ${a} ${b} `)
+  desk.begin(stamped(`v ${a} ${b} `))
 }
 </script>
 
@@ -49,6 +51,11 @@ function across(a: string, b: string): void {
     (nothing is suspected without a circuit).
   </p>
   <div v-else class="string">
+    <SuspectsPanel
+      v-if="desk.narrow.value && string.suspects"
+      :found="string.suspects"
+      :page="page"
+    />
     <ChipRow
       label="State"
       :options="string.states"
@@ -63,7 +70,7 @@ function across(a: string, b: string): void {
     />
     <p class="muted hint">
       Small figures: volts to common (line side: to neutral) that a sound circuit shows in this
-      state. Large: what was read.
+      state. Large: what was read. A state that you choose goes with what you read.
     </p>
     <RungDrawing
       v-if="rung"
@@ -77,7 +84,7 @@ function across(a: string, b: string): void {
       :reading="reading"
       :redraw="rung"
       @leads="(l) => (leads = l)"
-      @write="(text) => desk.begin(text)"
+      @write="(text) => desk.begin(stamped(text))"
     />
     <SequenceChart
       :events="string.events"
@@ -85,11 +92,6 @@ function across(a: string, b: string): void {
       :writable="page.writable"
       @write="(line) => desk.write(line)"
       @begin="(text) => desk.begin(text)"
-    />
-    <SuspectsPanel
-      v-if="desk.narrow.value && string.suspects"
-      :found="string.suspects"
-      :page="page"
     />
   </div>
 </template>

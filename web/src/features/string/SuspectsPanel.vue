@@ -5,6 +5,7 @@ import { useDesk } from '@/parts/desk/desk'
 import StateMark from '@/ui/StateMark.vue'
 import LeftAbnormal from './LeftAbnormal.vue'
 import NextTest from './NextTest.vue'
+import SearchHistory from './SearchHistory.vue'
 import { percent } from './share'
 
 const props = defineProps<{ found: Schemas['SuspectsOut']; page: Schemas['VisitPage'] }>()
@@ -16,13 +17,6 @@ function written(id: string): string {
   const entry = props.page.tape.find((e) => e.id === id)
   return entry ? `${entry.text} ${entry.value}`.trim() : ''
 }
-const title = computed(() => {
-  if (!props.found.given) return 'Nothing tested yet'
-  if (props.found.conflicts.length) return 'Does not fit together'
-  return props.found.clear
-    ? `It is the ${first.value?.name.toLowerCase()}`
-    : `${first.value?.name} comes first`
-})
 const state = computed(() =>
   props.found.conflicts.length ? 'near' : props.found.clear ? 'out' : 'none',
 )
@@ -32,13 +26,13 @@ const state = computed(() =>
   <section class="suspects" aria-live="polite">
     <h2>
       <StateMark :state="state" :size="20" />
-      {{ title }}
+      {{ found.headline }}
     </h2>
     <p v-for="row in found.conflicts" :key="row.name + row.entry_id" class="conflict">
       <b>{{ written(row.entry_id) || `${row.name}: ${row.shown}` }}</b>
-      – the rest says: {{ row.expected }}. Read it again, or think of two faults.
+      – the rest says: {{ row.expected }}.
     </p>
-    <ol v-if="found.clear" class="proof">
+    <ol v-if="found.proof.length" class="proof">
       <li v-for="line in found.proof" :key="line">{{ line }}</li>
     </ol>
     <button
@@ -54,9 +48,10 @@ const state = computed(() =>
       :others="found.others"
       :writable="page.writable"
       @begin="(starter) => desk.begin(starter)"
+      @write="(line) => desk.write(line)"
     />
     <h3>Suspects, given {{ found.given }} reading{{ found.given === 1 ? '' : 's' }}</h3>
-    <div v-for="s in found.suspects" :key="s.part" class="suspect">
+    <div v-for="s in found.suspects" :key="s.kind + s.part" class="suspect">
       <p>
         <b>{{ s.name }}</b>
         <span>{{ percent(s.share) }}</span>
@@ -68,6 +63,7 @@ const state = computed(() =>
       <summary>Before anything was read</summary>
       <p v-for="line in found.beforehand" :key="line" class="muted">{{ line }}</p>
     </details>
+    <SearchHistory :page="page" />
     <LeftAbnormal :page="page" @begin="(starter) => desk.begin(starter)" />
   </section>
 </template>
