@@ -8,7 +8,15 @@ from havrin_core.machine.circuit.meter import Wiring
 from havrin_core.machine.circuit.model import Circuit, State
 
 
-def dense_volts(circuit: Circuit, state: State, *, direct: bool = False) -> dict[str, complex]:
+def dense_reading(circuit: Circuit, state: State, a: str, b: str, *, direct: bool = False) -> float:
+    """Return what a meter of 10 MΩ shows between two nodes, the meter being a part of the network."""
+    volts = dense_volts(circuit, state, direct=direct, meter=(a, b)) | {circuit.ground: 0j}
+    return abs(volts[a] - volts[b])
+
+
+def dense_volts(
+    circuit: Circuit, state: State, *, direct: bool = False, meter: tuple[str, str] | None = None
+) -> dict[str, complex]:
     """Return every node's voltage to ground with nothing shared with the product but the data.
 
     Sources and the transformer are ideal, with extra unknowns for their currents, behind real resistors.
@@ -26,6 +34,8 @@ def dense_volts(circuit: Circuit, state: State, *, direct: bool = False) -> dict
             if x in at and y in at:
                 a[at[x], at[y]] += sign * siemens
 
+    if meter is not None:
+        resistor(*meter, 1e-7)
     for part in circuit.parts:
         on = closed(part, state.conditions)
         if part.kind == "wire":

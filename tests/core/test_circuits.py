@@ -8,9 +8,10 @@ from hypothesis import strategies as st
 
 from havrin_core.errors import BadDocument, OutOfDomain, UnknownName
 from havrin_core.machine.circuit.meter import Wiring, read_meter
+from havrin_core.machine.circuit.model import State
 from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_circuit, shipped_document
 from havrin_core.wording.phrases import words as say
-from tests.core.circuits import dense_volts
+from tests.core.circuits import dense_reading, dense_volts
 
 FURNACE = "furnace_80_hot_surface"
 STATES = [(name, state.key) for name in circuit_names() for state in shipped_circuit(name).states]
@@ -35,6 +36,23 @@ def test_node_voltages_agree_with_a_dense_solution(name, key, direct):
     for node, expected in dense_volts(circuit, state, direct=direct).items():
         if abs(expected) < 1e6:  # an island without a path to ground has no voltage of its own
             assert solved.volts(node) == pytest.approx(expected, rel=0.005, abs=0.02), node
+
+
+def any_moment(name):
+    """Any of the conditions of a circuit at once: contacts open and closed that no sequence ever leaves so."""
+    terms = sorted({t.removeprefix("!") for p in shipped_circuit(name).parts for t in p.closed_when})
+    return st.tuples(st.just(name), st.sets(st.sampled_from(terms)), st.data(), st.booleans())
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.sampled_from(circuit_names()).flatmap(any_moment))
+def test_floating_parts_read_through_the_meters_own_resistance(drawn):
+    name, holds, data, direct = drawn
+    circuit = shipped_circuit(name)
+    a, b = data.draw(st.lists(st.sampled_from(sorted(circuit.nodes)), min_size=2, max_size=2, unique=True))
+    shown = abs(Wiring(circuit).volts(a, b, holds, direct=direct).value)
+    expected = dense_reading(circuit, State("x", "x", tuple(holds)), a, b, direct=direct)
+    assert shown == pytest.approx(expected, rel=0.005, abs=0.02), (a, b)
 
 
 @pytest.mark.parametrize(

@@ -9,6 +9,8 @@ from havrin_core.machine.virtual.plant import NO_FIRE, Fire, fire, gas_share, re
 
 HEATED = ("temperature_rise_k", "water_temp_k")
 _SUCTION = "draft_pa"
+_PAST_THE_LIMIT = 1.15  # how far a temperature runs past the point at which its device opens
+_BOILS_K = 389.0  # of water at 0.8 bar over the air's: no boiler's relief lets it be hotter
 _CELL_MOST = 4000.0  # where a handheld's CO cell ends
 FLUE = ("input_share", "o2_dry_pct", "co_air_free_ppm", "flue_temp_k", "o2_step_pct", "water_rise_k")
 
@@ -40,13 +42,25 @@ class Physics:
         if not all(_holds(term, holds, values) for term in what.drivers):
             return what.rest
         if self.plant is not None and what.name in HEATED:
-            return what.rest + self.burns(holds, values).rise_k
+            return min(what.rest + self.burns(holds, values).rise_k, self._hottest(what.name))
         share = self._scale.get(what.name, 1.0)
         for name in what.times:
             share *= self._passed_on(what.name, name, values)
         for name in what.per:
             share /= max(values.get(name, 0.0) / self._full(name), 0.05)
         return what.rest + (what.value - what.rest) * share
+
+    def _hottest(self, name: str) -> float:
+        """Return where a temperature stops: a little past the point at which the last device on it opens; water boils."""
+        points = [
+            _parsed(self._shifted(term, condition.name))[2]
+            for condition in self.conditions
+            for term in condition.terms
+            if _parsed(term)[:2] == (name, ">")
+        ]
+        rest = next(q.rest for q in self.quantities if q.name == name)
+        past = rest + (max(points) - rest) * _PAST_THE_LIMIT if points else float("inf")
+        return min(past, _BOILS_K) if name == "water_temp_k" else past
 
     def _passed_on(self, what: str, name: str, values: Mapping[str, float]) -> float:
         """Return what ``name`` does to ``what``, as a share: a regulator holds, an orifice goes with the root."""
