@@ -61,6 +61,7 @@ class FaultMode:
     odds: float
     open: bool = False
     ohm: float | None = None  # added in series
+    ohm_share: float = 1.0  # of a load: a shorted coil has next to nothing of its own
     volts_share: float = 1.0  # of a source
     sag_ohm: float = 0.0  # more inner resistance of a source or transformer
     stuck: str = ""  # "open", "closed": a switch that no longer follows; "inverted": wired to its other contact
@@ -85,6 +86,7 @@ class FaultMode:
     def is_electrical(self) -> bool:
         """Tell whether it changes the network itself, and not only what moves it."""
         bent = self.open or self.ohm is not None or self.stuck or self.sag_ohm or self.volts_share != 1.0
+        bent = bent or self.ohm_share != 1.0
         return bool(bent or self.lets_go_when or self.to_ground_ohm is not None or self.reverses)
 
 

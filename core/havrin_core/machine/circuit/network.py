@@ -98,7 +98,8 @@ def branches_of(part: Part, *, closed: bool, live: bool, fault: FaultMode | None
         case "switch":
             return [Element(part.key, a, b, 1 / (CLOSED_OHM + extra))] if closed else []
         case "load":
-            impedance = complex(part.ohm + extra, 0.0 if direct else part.reactance_ohm)
+            share = fault.ohm_share if fault else 1.0
+            impedance = complex(part.ohm * share + extra, 0.0 if direct else part.reactance_ohm * share)
             return [Element(part.key, a, b, 1 / impedance)]
         case "stray":
             return [] if direct else [Element(part.key, a, b, 2j * pi * LINE_HZ * part.picofarad * 1e-12)]
