@@ -2,9 +2,15 @@
 
 import csv
 import io
+import os
+import shutil
+import subprocess
+import sys
+import tempfile
 import time
 import urllib.parse
 import uuid
+from pathlib import Path
 from statistics import quantiles
 
 from playwright.sync_api import sync_playwright
@@ -12,6 +18,8 @@ from playwright.sync_api import sync_playwright
 from bench.installed import Installed, installed
 from bench.load import Person
 from demo.grow import TECHNICIANS
+from launcher.ground import ROOT
+from launcher.installation import Installation
 
 _ASKS = 60
 _SEARCHES = (
@@ -41,6 +49,7 @@ def report() -> None:
         _print("search", office, [f"search?q={urllib.parse.quote(q)}" for q in _SEARCHES] * (_ASKS // 10), 150)
         _print("list of units", office, [f"cards/unit?page={n}" for n in range(1, _ASKS)], 150)
         _paint(made)
+        _backup(made)
         _list_in(made, office)
 
 
@@ -79,6 +88,21 @@ def _paint(made: Installed) -> None:
                 took.append((time.perf_counter() - begun) * 1000)
             print(f"useful paint of {path}: {sorted(took)[2]:.0f} ms (median of 5, wanted under 1000)")
         browser.close()
+
+
+def _backup(made: Installed) -> None:
+    """Print how long a backup takes while it is served, and its restoring into an empty folder."""
+    archive, fresh = made.home / "bench.tar", Path(tempfile.mkdtemp(prefix="havrin-restored-"))
+    as_root = ["--as-root"] if os.geteuid() == 0 else []
+    for name, words in (
+        ("backup", ["backup", str(made.home), "--to", str(archive)]),
+        ("restore", ["restore", str(archive), str(fresh), *as_root]),
+    ):
+        begun = time.perf_counter()
+        subprocess.run([sys.executable, str(ROOT / "havrin"), *words], check=True, capture_output=True)
+        print(f"{name}: {time.perf_counter() - begun:.0f} s, {archive.stat().st_size / 1e6:.0f} MB", flush=True)
+    shutil.rmtree(Installation(fresh).store.folder, ignore_errors=True)  # type: ignore[attr-defined]
+    shutil.rmtree(fresh, ignore_errors=True)
 
 
 def _list_in(made: Installed, office: Person) -> None:
