@@ -1,10 +1,12 @@
 """What is known before the first reading moves the odds, and readings outweigh it."""
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.read import circuit_names, part_families, shipped_circuit
-from havrin_core.search.odds import past_of, prior_of, surroundings_known
+from havrin_core.search.odds import WEIGH_AS, causes_of, past_of, prior_of, surroundings_known
 from havrin_core.search.visit_search import outlook_of
 from havrin_core.tape.background import NOTHING_KNOWN, Background, Past
 from tests.core.rows import furnace, tape
@@ -97,3 +99,39 @@ def test_fresh_hands_make_wrong_parts_and_wiring_likelier():
         0.4
     )
     assert odds(Background(age_years=0.5), "line.reversed") == pytest.approx(4.0)
+
+
+def shares_of(circuit, odds):
+    parts = {}
+    for fault in circuit.faults:
+        parts[fault.part] = parts.get(fault.part, 0.0) + odds[fault.key]
+    whole = sum(parts.values())
+    return {part: value / whole for part, value in parts.items()}
+
+
+@given(st.dictionaries(st.sampled_from(["igniter", "flame_rod", "hose", "filter", "board"]), st.integers(0, 60)))
+def test_a_firms_own_causes_move_the_odds_as_a_dirichlet_does(causes):
+    circuit = shipped_circuit("furnace_80_hot_surface")
+    shipped = shares_of(circuit, prior_of(circuit, Background()).odds)
+    learned = shares_of(circuit, prior_of(circuit, Background(causes=tuple(causes.items()))).odds)
+    assert sum(learned.values()) == pytest.approx(1)
+    calls = sum(causes.values())
+    for part in ("igniter", "flame_rod", "hose", "filter"):  # the mean of a Dirichlet: (prior weight + count) / all
+        expected = (WEIGH_AS * shipped[part] + causes.get(part, 0)) / (WEIGH_AS + calls)
+        assert learned[part] == pytest.approx(expected), part
+
+
+def test_what_was_learned_is_shown_with_its_counts():
+    circuit = shipped_circuit("furnace_80_hot_surface")
+    reasons = prior_of(circuit, Background(causes=(("hose", 3), ("igniter", 7)))).reasons
+    (told,) = (reason for reason in reasons if "closed" in reason)
+    assert "(10)" in told
+    assert told.index("igniter 7") < told.index("hose 3")
+    assert not any("closed" in reason for reason in prior_of(circuit, Background()).reasons)
+
+
+def test_only_a_cause_that_was_found_for_the_call_is_learned_from():
+    assert causes_of(tape("cause hose off")) == ("hose",)
+    assert causes_of(tape("cause probably igniter")) == ()
+    assert causes_of(tape("cause not found")) == ()
+    assert causes_of(tape("hose off")) == ()

@@ -7,12 +7,15 @@ from functools import cache
 from importlib import resources
 from typing import Any
 
+from havrin_core.machine.circuit.meant import parts_meant
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.quantities.formats import number
 from havrin_core.tape.background import Background, Past
 from havrin_core.tape.corrections import effective
-from havrin_core.tape.entries import Action, Entry, Proof
+from havrin_core.tape.entries import FOUND, Action, Entry, Proof, Said
+from havrin_core.vocabulary.catalogue import part as part_of_trade
 
+WEIGH_AS = 40.0  # closed calls that the shipped odds count as, beside a firm's own
 LOOKS_BACK_DAYS = 1100  # the longest of odds.json: what is older moves no odds
 
 
@@ -45,7 +48,50 @@ def prior_of(circuit: Circuit, background: Background) -> Prior:
         for fault in circuit.faults:
             if fault.key.split(".")[1] in rule["modes"] and (worked_on is None or fault.part in worked_on):
                 odds[fault.key] *= rule["factor"]
-    return Prior(odds, tuple(reasons))
+    learned = _learned(circuit, odds, background.causes)
+    if learned:
+        reasons.append(_told(circuit, background.causes))
+    return Prior(odds | learned, tuple(reasons))
+
+
+def causes_of(entries: Iterable[Entry]) -> tuple[str, ...]:
+    """Return the parts that a tape names as the found cause of the call, each once."""
+    said = (line.body for line in effective(entries) if isinstance(line.body, Said) and line.body.what == "cause")
+    named = (body.part for body in said if body.state == FOUND and body.explains in ("", "call"))
+    return tuple(dict.fromkeys(filter(None, named)))
+
+
+def _learned(circuit: Circuit, odds: Mapping[str, float], causes: Iterable[tuple[str, int]]) -> dict[str, float]:
+    """Return the odds of fault modes that a firm's own closed causes moved.
+
+    The shipped odds count as WEIGH_AS closed calls (a Dirichlet distribution over the parts); each own cause is one more.
+    """
+    counts: dict[str, float] = {}
+    for word, count in causes:
+        meant = parts_meant(circuit, word)
+        for part in meant:
+            counts[part] = counts.get(part, 0.0) + count / len(meant)
+    whole, per_part = sum(odds.values()), _by_part(circuit, odds)
+    calls = sum(counts.values())
+    moved = {}
+    for fault in circuit.faults if calls else ():
+        expected = WEIGH_AS * per_part[fault.part] / whole
+        share = (expected + counts.get(fault.part, 0.0)) / (WEIGH_AS + calls)
+        moved[fault.key] = odds[fault.key] * share * whole / per_part[fault.part]
+    return moved
+
+
+def _by_part(circuit: Circuit, odds: Mapping[str, float]) -> dict[str, float]:
+    parts: dict[str, float] = {}
+    for fault in circuit.faults:
+        parts[fault.part] = parts.get(fault.part, 0.0) + odds[fault.key]
+    return parts
+
+
+def _told(circuit: Circuit, causes: Iterable[tuple[str, int]]) -> str:
+    rows = sorted(((count, word) for word, count in causes if parts_meant(circuit, word)), reverse=True)
+    named = ", ".join(f"{part_of_trade(word).name.lower()} {count}" for count, word in rows[:4])
+    return f"Causes that this firm closed on circuits like this ({sum(count for count, _ in rows)}): {named}"
 
 
 def past_of(entries: Iterable[Entry], days_ago: int) -> tuple[Past, ...]:

@@ -14,12 +14,16 @@ class Past:
 
 @dataclass(frozen=True, slots=True)
 class Background:
-    """What is known of a unit before anything is read; None or empty where it is not."""
+    """What is known of a unit before anything is read; None or empty where it is not.
+
+    ``causes`` are the parts that the firm's own closed visits found to be the cause on circuits like this, with how often.
+    """
 
     month: int | None = None
     age_years: float | None = None
     surroundings: tuple[str, ...] = ()
     past: tuple[Past, ...] = ()
+    causes: tuple[tuple[str, int], ...] = ()
 
 
 NOTHING_KNOWN = Background()

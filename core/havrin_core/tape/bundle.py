@@ -110,7 +110,9 @@ def _circuit(data: Mapping[str, Any]) -> tuple[str, Any]:
 def _background(data: Any, version: int) -> Background:
     try:
         past = tuple(_past(dict(row), version) for row in data.get("past", ()))
-        return Background(**{**data, "surroundings": tuple(data.get("surroundings", ())), "past": past})
+        causes = tuple((str(part), int(count)) for part, count in data.get("causes", ()))
+        surroundings = tuple(data.get("surroundings", ()))
+        return Background(**{**data, "surroundings": surroundings, "past": past, "causes": causes})
     except (AttributeError, TypeError, ValueError) as error:
         message = phrase("background_cannot_read", error=error)
         raise BadDocument("background_form", message, value="background") from error

@@ -21,6 +21,7 @@ OF_A_FIRM = {
     "cards_merge": FIRM_ID,
     "cards_importrun": FIRM_ID,
     "shop_part": FIRM_ID,
+    "visits_closedcause": FIRM_ID,
 }
 OF_A_ROW = {
     "instruments_inhand": ("instruments_instrument", "instrument_id"),

@@ -10,7 +10,7 @@ from havrin_core.machine.unit import Unit as CoreUnit
 from havrin_core.tape.bundle import unit_from_dict
 from havrin_core.tape.entries import SCHEMA
 from havrin_server.instruments.models import Instrument
-from havrin_server.people.models import Person
+from havrin_server.people.models import Firm, Person
 from havrin_server.units.models import Unit
 
 ENTRY_SCHEMA = SCHEMA
@@ -88,6 +88,18 @@ class Visit(models.Model):
     def rules(self) -> HouseRules:
         """Return the house rules that this visit is judged by."""
         return house_rules_from_dict(self.house_rules)
+
+
+class ClosedCause(models.Model):
+    """How often the firm's closed visits found ``part`` (of the vocabulary) to be the cause, on one circuit."""
+
+    firm = models.ForeignKey(Firm, on_delete=models.CASCADE)
+    circuit = models.CharField(max_length=80)
+    part = models.CharField(max_length=80)
+    count = models.PositiveIntegerField(default=0)
+
+    class Meta:
+        constraints = (models.UniqueConstraint(fields=("firm", "circuit", "part"), name="one_count_of_each_cause"),)
 
 
 class Amendment(models.Model):

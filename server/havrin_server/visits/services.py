@@ -31,6 +31,7 @@ from havrin_server.units.plates import own_plate
 from havrin_server.versions.models import Sort
 from havrin_server.versions.services import keep_change
 from havrin_server.visits.bodies import body_of
+from havrin_server.visits.causes import count_causes
 from havrin_server.visits.chain import statement_of, store
 from havrin_server.visits.left import note_left
 from havrin_server.visits.models import TapeEntry, Visit
@@ -261,6 +262,7 @@ def close_visit(command: CloseVisit, *, actor: Person, now: datetime) -> Assessm
     visit.opened_with = left_open_document(tape.before)
     visit.left_open = left_open_document(left_open(visit.described(), visit.rules(), tape, visit.left))
     visit.past = past_document(tape.entries)
+    count_causes(visit, tape.entries)
     visit.frozen = {system: assessment_to_dict(found, visit.described(), system) for system in UNIT_SYSTEMS}
     body = Said("closed", f"{standing_title(found)}. Signed: {command.signed_by}", found.level)
     append(visit, [body], group=uuid.uuid4(), phase="left", at=now, actor=actor, now=now)
