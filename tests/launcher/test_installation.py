@@ -179,6 +179,19 @@ def test_a_backup_under_load_restored_elsewhere_is_the_same(tmp_path):
             assert Browser(url).ask(f"/api/shared/{link}/{shared['visits'][0]['id']}.pdf", raw=True) == paper
 
 
+def test_a_backup_is_restored_on_a_machine_that_never_had_an_installation(tmp_path):
+    """Its own cluster, with none of the roles that the tables of the backup name."""
+    home, other = tmp_path / "firm", tmp_path / "again"
+    with clone("moved") as world:
+        elsewhere(home, world["HAVRIN_DB_NAME"])
+        shutil.copytree(world["HAVRIN_STATE"], home / "state")
+        archive = tmp_path / "one.tar"
+        havrin("backup", home, "--to", archive)
+        other.mkdir()
+        write_settings(other, free_port(), "")
+        assert "every chain as it was" in havrin("restore", archive, other, *ROOT_TOO)
+
+
 def test_an_archive_that_was_changed_is_refused(tmp_path):
     home = tmp_path / "firm"
     with clone("tampered") as world, empty_database("restored_not") as fresh:

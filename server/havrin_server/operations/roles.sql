@@ -1,14 +1,7 @@
--- The three roles of an installation. Run by the owner of the database after every change of its tables.
+-- What the three roles of an installation (new_roles.sql) may do. Run by the owner of the database after every change of its tables.
 --   havrin_app   what the server connects as: reads and writes, adds evidence and never changes it, alters no table
 --   havrin_read  for reports of one's own: reads, but no password, session, key or link
 -- The owner (who migrates) is whoever runs this. Neither of the others may become it.
-DO $$
-BEGIN
-    IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = 'havrin_app') THEN CREATE ROLE havrin_app; END IF;
-    IF NOT EXISTS (SELECT FROM pg_roles WHERE rolname = 'havrin_read') THEN CREATE ROLE havrin_read NOLOGIN; END IF;
-EXCEPTION WHEN duplicate_object THEN NULL; -- another database of this cluster was quicker
-END $$;
-
 REVOKE ALL ON SCHEMA public FROM PUBLIC;
 GRANT USAGE ON SCHEMA public TO havrin_app, havrin_read;
 REVOKE ALL ON ALL TABLES IN SCHEMA public FROM havrin_app, havrin_read;

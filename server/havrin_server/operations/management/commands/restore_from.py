@@ -12,6 +12,7 @@ from django.db import connection
 
 from havrin_server.operations.archives import BadArchive, read_manifest, run_tool, unpack
 from havrin_server.operations.preparing import bring_up_to_date, give_roles
+from havrin_server.operations.roles import make_roles
 
 
 class Command(BaseCommand):
@@ -36,6 +37,7 @@ class Command(BaseCommand):
                 cursor.execute("DROP SCHEMA public CASCADE; CREATE SCHEMA public")
         elif connection.introspection.table_names():
             raise CommandError("This database is not empty: a backup is restored into an empty one.")
+        make_roles()
         _fill(archive, pg_restore)
         if not over:  # what goes back is met by the code that it came from
             bring_up_to_date()
