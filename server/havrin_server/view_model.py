@@ -13,7 +13,7 @@ Words = Annotated[str, BeforeValidator(words)]  # a phrase of the core becomes i
 def as_answer(page: BaseModel) -> HttpResponse:
     """Return ``page`` as the answer, written out at once: the usual way checks and converts each of its fields again.
 
-    For the pages of a visit, which a technician waits for with every line.
+    For the pages of a visit, which a technician waits for with every line, and for those of hundreds of rows.
     """
     return HttpResponse(page.model_dump_json(by_alias=True), content_type="application/json; charset=utf-8")
 

@@ -19,16 +19,17 @@ from havrin_server.reports.pages.record import shared_page, unit_record
 from havrin_server.reports.schemas.links import LinkIn, LinkOut
 from havrin_server.reports.schemas.record import SharedOut, UnitRecord
 from havrin_server.units.queries import find_unit
+from havrin_server.view_model import as_answer
 from havrin_server.visits.views.addresses import record_address
 
 router = Router(tags=["units"])
 
 
 @router.get("/units/{int:unit_id}", response=UnitRecord)
-def record(request: SignedIn, unit_id: int) -> UnitRecord:
+def record(request: SignedIn, unit_id: int) -> HttpResponse:
     """Return every visit of the unit on one time line."""
     require(request.user, "read")
-    return unit_record(find_unit(unit_id, request.user), request.user)
+    return as_answer(unit_record(find_unit(unit_id, request.user), request.user))
 
 
 @router.post("/units/{int:unit_id}/links", response=LinkOut)

@@ -3,6 +3,7 @@
 from datetime import date
 from typing import Annotated
 
+from django.http import HttpResponse
 from django.utils import timezone
 from ninja import Router
 from pydantic import Field
@@ -11,6 +12,7 @@ from havrin_server.incoming import Day
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
+from havrin_server.view_model import as_answer
 from havrin_server.visits.pages.board import board_page
 from havrin_server.visits.pages.round import round_page
 from havrin_server.visits.schemas.round import Board, Round
@@ -28,11 +30,11 @@ def own_day(request: SignedIn, day: Day | None = None) -> Round:
 
 
 @router.get("/board", response=Board)
-def board(request: SignedIn, first: Day | None = None, days: BoardDays = 7) -> Board:
+def board(request: SignedIn, first: Day | None = None, days: BoardDays = 7) -> HttpResponse:
     """Return everybody's visits of some days, today's week by default."""
     require(request.user, "read")
     today = _today(request.user)
-    return board_page(request.user, first or today, days, today)
+    return as_answer(board_page(request.user, first or today, days, today))
 
 
 def _today(person: Person) -> date:
