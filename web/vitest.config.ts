@@ -5,7 +5,9 @@ import base from './vite.config'
 
 const TESTS = '../tests/page'
 /** What stands in for the server and the disk here would be kept by modules that other files share. */
-const ALONE = [`${TESTS}/outbox/**/*.test.ts`, `${TESTS}/features/visit/useWriting.test.ts`]
+const ALONE = ['outbox/**/*', 'features/visit/useWriting', 'features/string/SearchHistory'].map(
+  (name) => `${TESTS}/${name}.test.ts`,
+)
 const ALL = [`${TESTS}/**/*.test.ts`]
 /** The tests stand outside this folder; what they import is looked for in it all the same. */
 const OURS = ['vitest', '@vue/test-utils', 'vue', 'vue-router', 'pinia', '@tanstack/vue-query']

@@ -62,6 +62,8 @@ CALLS = {
     "GET /visits/{visit_id}/closing": ANYBODY,
     "GET /visits/{visit_id}/exchanger": ANYBODY,
     "GET /visits/{visit_id}/search-history": ANYBODY,
+    "POST /visits/{visit_id}/circuit": FIELD,
+    "POST /visits/{visit_id}/circuit/for-model": BOSS,
     "GET /visits/{visit_id}/string": ANYBODY,
     "GET /visits/{visit_id}/workings": ANYBODY,
     "GET /visits/{visit_id}/meter": ANYBODY,
@@ -207,8 +209,10 @@ def example(schema):
     """Return a value that a schema takes."""
     if "$ref" in schema:
         return example(API["components"]["schemas"][schema["$ref"].rpartition("/")[2]])
-    if "anyOf" in schema:
-        return example(schema["anyOf"][0])
+    if "anyOf" in schema or "oneOf" in schema:
+        return example(schema.get("anyOf", schema.get("oneOf"))[0])
+    if "const" in schema:
+        return schema["const"]
     if "enum" in schema:
         return schema["enum"][0]
     if "const" in schema:

@@ -7,6 +7,7 @@ from zoneinfo import ZoneInfo
 
 from django.db import models
 
+from havrin_core.machine.circuit.read import circuit_from_dict
 from havrin_core.machine.kind_files import build_of_model
 from havrin_core.machine.unit import Unit as CoreUnit
 from havrin_core.machine.unit_model import UnitModel, model_from_dict
@@ -74,6 +75,9 @@ class Unit(models.Model):
     model = models.ForeignKey(ShopDocument, on_delete=models.PROTECT)
     serial = models.CharField(max_length=60, blank=True)
     plate: Any = models.JSONField(default=dict, blank=True)
+    circuit: Any = models.JSONField(
+        null=True, blank=True
+    )  # as it is on this very unit, where it was put right on the spot
     gas_line = models.CharField(max_length=60, blank=True)
     installed_year = models.PositiveSmallIntegerField(null=True)
     surroundings: Any = models.JSONField(default=list, blank=True)
@@ -98,5 +102,8 @@ class Unit(models.Model):
         """Return the unit as the core judges it."""
         model = self.of_model()
         library = library_for(self.site.firm_id, model)
+        if self.circuit is not None:
+            own = circuit_from_dict(self.circuit)
+            model, library = replace(model, circuit=own.key), replace(library, circuits={own.key: own})
         built = build_of_model(self.name, model, self.plate, self.site.altitude_m, library)
         return replace(built, installed_year=self.installed_year, surroundings=tuple(self.surroundings))

@@ -59,7 +59,7 @@ def _unit_versions(unit: Unit, now: datetime) -> list[list[Any]]:
         rows.append([Sort.KIND, model.kind, keep_version(firm_id, Sort.KIND, model.kind, document, now=now)])
     circuit = unit.described().circuit
     if circuit is not None and circuit.key not in circuit_names():
-        document = circuit_document(firm_id, circuit.key)
+        document = unit.circuit or circuit_document(firm_id, circuit.key)
         rows.append([Sort.CIRCUIT, circuit.key, keep_version(firm_id, Sort.CIRCUIT, circuit.key, document, now=now)])
     return rows
 

@@ -310,7 +310,9 @@ def unit_document(visit: Visit) -> dict[str, object]:
     if model.kind not in kind_names():
         document["kind_document"] = library.kinds[model.kind]
     circuit = unit.described().circuit
-    if circuit is not None and (model.circuit or circuit.key not in circuit_names()):
+    if unit.circuit is not None:
+        document["circuit_document"] = unit.circuit
+    elif circuit is not None and (model.circuit or circuit.key not in circuit_names()):
         document["circuit_document"] = circuit_document(unit.site.firm_id, circuit.key)
     return document
 

@@ -49,6 +49,12 @@ export const getWalks = (id: number) =>
   call<Schemas['WalksOut']>(http.GET('/api/visits/{visit_id}/walks', visitPath(id)))
 export const getArrival = (id: number) =>
   call<Schemas['ArrivalOut']>(http.GET('/api/visits/{visit_id}/arrival', visitPath(id)))
+export const changeCircuit = (id: number, body: Schemas['CircuitChangeIn']) =>
+  call<Schemas['StringOut']>(
+    http.POST('/api/visits/{visit_id}/circuit', { ...visitPath(id), body }),
+  )
+export const keepCircuitForModel = (id: number) =>
+  call<Schemas['StringOut']>(http.POST('/api/visits/{visit_id}/circuit/for-model', visitPath(id)))
 export const getSearchHistory = (id: number) =>
   call<Schemas['SearchStepOut'][]>(http.GET('/api/visits/{visit_id}/search-history', visitPath(id)))
 export const getString = (id: number, state: string) =>

@@ -568,6 +568,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{visit_id}/circuit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Own Circuit
+         * @description Put the circuit of the visit's unit right: a device put in, a wire moved, a node named, the string begun blank.
+         */
+        post: operations["havrin_server_visits_views_visit_change_own_circuit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{visit_id}/circuit/for-model": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Circuit For Model
+         * @description Keep the circuit of the visit's unit for all units of its model.
+         */
+        post: operations["havrin_server_visits_views_visit_keep_circuit_for_model"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{visit_id}/workings": {
         parameters: {
             query?: never;
@@ -4189,6 +4229,26 @@ export interface components {
             events: components["schemas"]["EventOut"][];
             /** Longest S */
             longest_s: number;
+            /**
+             * Own
+             * @default false
+             */
+            own: boolean;
+            /**
+             * Parts
+             * @default []
+             */
+            parts: components["schemas"]["Named"][];
+            /**
+             * Nodes
+             * @default []
+             */
+            nodes: components["schemas"]["Named"][];
+            /**
+             * Devices
+             * @default []
+             */
+            devices: components["schemas"]["Named"][];
             suspects: components["schemas"]["SuspectsOut"] | null;
         };
         /**
@@ -4229,6 +4289,90 @@ export interface components {
             proof: string[];
             /** Beforehand */
             beforehand: string[];
+        };
+        /**
+         * AsModelIn
+         * @description All that was changed on the spot taken back.
+         */
+        AsModelIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "as_model";
+        };
+        /**
+         * BlankIn
+         * @description The string begun blank.
+         */
+        BlankIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "blank";
+        };
+        /**
+         * CircuitChangeIn
+         * @description One change.
+         */
+        CircuitChangeIn: {
+            /** Change */
+            change: components["schemas"]["InsertIn"] | components["schemas"]["MoveIn"] | components["schemas"]["NameIn"] | components["schemas"]["BlankIn"] | components["schemas"]["AsModelIn"];
+        };
+        /**
+         * InsertIn
+         * @description A device put into the string, before a part or behind it.
+         */
+        InsertIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "insert";
+            /** At */
+            at: string;
+            /** Family */
+            family: string;
+            /** Name */
+            name: string;
+            /**
+             * Behind
+             * @default false
+             */
+            behind: boolean;
+        };
+        /**
+         * MoveIn
+         * @description One end of a part on another node.
+         */
+        MoveIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "move";
+            /** Part */
+            part: string;
+            /** End */
+            end: number;
+            /** Node */
+            node: string;
+        };
+        /**
+         * NameIn
+         * @description A node called by its wire colour, plug pin or terminal.
+         */
+        NameIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "name";
+            /** Node */
+            node: string;
+            /** Name */
+            name: string;
         };
         /**
          * DialOut
@@ -7398,6 +7542,54 @@ export interface operations {
             query?: {
                 state?: string;
             };
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StringOut"];
+                };
+            };
+        };
+    };
+    havrin_server_visits_views_visit_change_own_circuit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                visit_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CircuitChangeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StringOut"];
+                };
+            };
+        };
+    };
+    havrin_server_visits_views_visit_keep_circuit_for_model: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 visit_id: number;

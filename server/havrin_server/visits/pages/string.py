@@ -1,5 +1,6 @@
 """The String view: the core's drawing, sequence and suspects in words."""
 
+from havrin_core.machine.circuit.edit import device_names
 from havrin_core.search.model import Offer, Outlook, Suspect
 from havrin_core.search.string_view import direct_only, meter_between, string_view
 from havrin_core.wording.phrases import words
@@ -30,6 +31,10 @@ def string_page(visit: Visit, state: str) -> StringOut:
         rungs=[rung_out(rung, millivolts) for rung in view.rungs],
         events=[event_out(event) for event in view.events],
         longest_s=_TAIL_S * max(max(e.latest_s, e.seen_s or 0) for e in view.events),
+        own=visit.unit.circuit is not None,
+        parts=[Named.of(part) for part in circuit.parts if part.nodes],
+        nodes=[Named(key=key, name=name) for key, name in circuit.nodes.items()],
+        devices=[Named(key=key, name=name) for key, name in device_names().items()],
         suspects=suspects_out(suspects_of(visit, unit, tape)),
     )
 

@@ -80,6 +80,10 @@ class StringOut(ViewModel):
     rungs: list[RungOut]
     events: list[EventOut]
     longest_s: float
+    own: bool = False  # it was put right on this very unit
+    parts: list[Named] = []  # that join nodes, for who puts it right
+    nodes: list[Named] = []
+    devices: list[Named] = []  # what may be put into the string
     suspects: SuspectsOut | None
 
 

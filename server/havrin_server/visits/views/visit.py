@@ -14,6 +14,7 @@ from havrin_server.people.requests import SignedIn
 from havrin_server.visits import services
 from havrin_server.visits.bundles import take_in_bundle
 from havrin_server.visits.models import Visit
+from havrin_server.visits.own_circuit import ChangeCircuit, change_circuit, keep_for_model
 from havrin_server.visits.pages.arrival import arrival_page
 from havrin_server.visits.pages.closing import closing_page
 from havrin_server.visits.pages.exchanger import exchanger_page
@@ -34,6 +35,7 @@ from havrin_server.visits.schemas.lines import (
     ReadBackIn,
     Vocabulary,
 )
+from havrin_server.visits.schemas.own_circuit import CircuitChangeIn
 from havrin_server.visits.schemas.string import MeterOut, SearchStepOut, StringOut
 from havrin_server.visits.schemas.visit import CloseIn, VisitPage
 from havrin_server.visits.schemas.walks import WalksOut
@@ -92,6 +94,19 @@ def string(request: SignedIn, visit_id: int, state: str = "") -> StringOut:
     """Return the circuit of the visit's unit with what was read on it, the sequence, and the suspects."""
     require(request.user, "read")
     return string_page(find_visit(visit_id, request.user), state)
+
+
+@router.post("/visits/{int:visit_id}/circuit", response=StringOut)
+def change_own_circuit(request: SignedIn, visit_id: int, payload: CircuitChangeIn) -> StringOut:
+    """Put the circuit of the visit's unit right: a device put in, a wire moved, a node named, the string begun blank."""
+    command = ChangeCircuit(visit_id=visit_id, change=payload.change.change())
+    return string_page(change_circuit(command, actor=request.user, now=timezone.now()), "")
+
+
+@router.post("/visits/{int:visit_id}/circuit/for-model", response=StringOut)
+def keep_circuit_for_model(request: SignedIn, visit_id: int) -> StringOut:
+    """Keep the circuit of the visit's unit for all units of its model."""
+    return string_page(keep_for_model(visit_id, actor=request.user, now=timezone.now()), "")
 
 
 @router.get("/visits/{int:visit_id}/workings", response=WorkingsOut)

@@ -1,6 +1,9 @@
 <script setup lang="ts">
+import { useQuery, useQueryClient } from '@tanstack/vue-query'
 import { computed, ref, watch } from 'vue'
-import type { Schemas } from '@/api/client'
+import { keys } from '@/api/calls'
+import type { ApiError, Schemas } from '@/api/client'
+import { getMe } from '@/api/people'
 import { useDesk } from '@/parts/desk/desk'
 import { placed, type Leads } from '@/parts/drawing/leads'
 import RungDrawing from '@/parts/drawing/RungDrawing.vue'
@@ -8,10 +11,13 @@ import ChipRow from '@/ui/ChipRow.vue'
 import MeterLeads from './MeterLeads.vue'
 import SequenceChart from './SequenceChart.vue'
 import SuspectsPanel from './SuspectsPanel.vue'
+import UnitDiffers from './UnitDiffers.vue'
 import { useMeter, useString } from './useString'
 
 const props = defineProps<{ page: Schemas['VisitPage'] }>()
 const desk = useDesk()
+const cache = useQueryClient()
+const { data: me } = useQuery<Schemas['Me'], ApiError>({ queryKey: keys.me, queryFn: getMe })
 const state = ref('')
 const load = ref('')
 const leads = ref<Leads>(['', ''])
@@ -79,6 +85,12 @@ function across(a: string, b: string): void {
       @node="(key) => (leads = placed(leads, key))"
       @part="(_key, a, b) => across(a, b)"
     />
+    <p v-if="rung" class="muted hint names">
+      <span v-for="node in rung.nodes" :key="node.key">
+        <b>{{ node.key }}</b>
+        {{ node.name }}
+      </span>
+    </p>
     <MeterLeads
       :leads="leads"
       :reading="reading"
@@ -92,6 +104,13 @@ function across(a: string, b: string): void {
       :writable="page.writable"
       @write="(line) => desk.write(line)"
       @begin="(text) => desk.begin(text)"
+    />
+    <UnitDiffers
+      v-if="page.writable"
+      :id="page.id"
+      :string="string"
+      :decides="!!me?.sees_people"
+      @changed="cache.invalidateQueries()"
     />
   </div>
 </template>
@@ -109,6 +128,11 @@ function across(a: string, b: string): void {
 .hint {
   margin: 8px 0 10px;
   font-size: 14.5px;
+}
+.names {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 16px;
 }
 @media (max-width: 800px) {
   .string {
