@@ -56,7 +56,7 @@ def test_the_stopwatch_writes_what_was_seen(string):
 
 
 def test_something_else_instead_is_one_touch(string):
-    string.click("button:has-text('Something else instead')")
+    string.click("button:has-text('Other tests')")
     first = string.locator(".others button").first
     expect(first).to_be_visible()
     first.click()

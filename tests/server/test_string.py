@@ -19,7 +19,8 @@ def test_the_drawing_comes_from_the_circuit(tove, visit):
     page = view(tove, visit)
     assert page["known"]
     string = page["rungs"][0]
-    assert [p["key"] for p in string["parts"]][1:4] == ["limit", "rollout", "pressure_switch"]
+    keys = [p["key"] for p in string["parts"]]
+    assert keys[:5] == ["fuse", "string_feed", "limit", "rollout", "pressure_switch"]
     assert len(string["nodes"]) == len(string["parts"]) + 1
     assert page["states"][0]["name"] == "No call"
 

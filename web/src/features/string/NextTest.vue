@@ -53,7 +53,7 @@ const other = ref(false)
       </button>
     </p>
     <button v-if="others.length" class="ask" :aria-expanded="other" @click="other = !other">
-      {{ other ? 'Back to the one offered' : 'Something else instead' }}
+      {{ other ? 'Back to the one offered' : `Other tests (${others.length})` }}
     </button>
     <ul v-if="other" class="others">
       <li v-for="offer in others" :key="offer.title">
