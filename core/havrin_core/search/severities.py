@@ -71,4 +71,4 @@ def _at(fault: FaultMode, name: str, point: _Point) -> FaultMode:
 def _moved(factor: float, point: _Point) -> float:
     if factor < 1 and point.towards < 0:
         return factor * (1 + point.towards)
-    return min(factor + (1 - factor) * point.towards, _SCALE_MOST)
+    return min(factor + (1 - factor) * point.towards, max(factor, _SCALE_MOST))

@@ -5,9 +5,9 @@ from collections.abc import Mapping
 from functools import cache, lru_cache
 from importlib import resources
 
-from havrin_core.machine.circuit.model import Circuit, FaultMode
+from havrin_core.machine.circuit.model import Circuit, FaultMode, Part
 from havrin_core.machine.circuit.read import part_families
-from havrin_core.vocabulary.catalogue import verbs
+from havrin_core.vocabulary.catalogue import parts, verbs
 
 _SURELY, _LIKELY, _HARDLY = (
     0.96,
@@ -27,16 +27,16 @@ def called_parts() -> Mapping[str, tuple[str, ...]]:
 @lru_cache(maxsize=4096)
 def parts_meant(circuit: Circuit, word: str) -> frozenset[str]:
     """Return the keys of the parts that ``word`` (a key of the circuit or of the vocabulary) means; none where it has no such part."""
-    called = called_parts()
-    just = {part.key for part in circuit.parts if part.key == word or word in called.get(part.key, ())}
-    if just:
-        return frozenset(just)
-    families = part_families()
-    return frozenset(
-        part.key
-        for part in circuit.parts
-        if part.key not in called and word in families.get(part.family or "none", {}).get("words", ())
-    )
+    return frozenset(part.key for part in circuit.parts if _means(word, part))
+
+
+def _means(word: str, part: Part) -> bool:
+    """Tell whether ``word`` means a part: by its own key or its own words; by those of its family where it has none."""
+    called = called_parts().get(part.key, ())
+    if part.key == word or word in called:
+        return True
+    own_name = bool(called) or part.key in parts()
+    return not own_name and word in part_families().get(part.family or "none", {}).get("words", ())
 
 
 def cure_chance(fault: FaultMode, verb: str) -> float:
