@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from havrin_core.machine.kind_files import build_unit
 from havrin_core.machine.unit import Plate, Stage
+from havrin_core.search.pictures import pictures_of
 from havrin_core.wording.phrases import words as say
 from havrin_core.wording.reasons import reason_words
 from havrin_core.workings.dual_fuel import AXIS_K, axis_of, spans_of
@@ -66,3 +67,16 @@ def test_lock_outs_not_read_are_asked_for():
 
 def test_a_furnace_alone_has_no_axis():
     assert axis_of(furnace(), ()) is None
+
+
+@pytest.mark.parametrize("kind", ["furnace_80", "furnace_condensing", "furnace_dual_fuel", "rooftop", "unit_heater"])
+@pytest.mark.parametrize("fuel", ["NG_H", "C3H8", "LPG_C3_COMM", "BUTANE"])
+def test_the_fuel_of_a_unit_burns_in_its_circuit_whatever_else_it_is(kind, fuel):
+    unit = build_unit("U", kind, Plate(fuel, (Stage("only", input_w=23_400.0),)), 300)
+    assert unit.circuit.plant.fuel == fuel
+    pictures = pictures_of(unit.circuit)
+    assert pictures.sound["stops"] == "steady"
+    clocked = "gauge:input_share" in pictures.tests
+    assert clocked == (fuel == "NG_H")  # a tank has no dial to clock
+    again = build_unit("V", kind, Plate(fuel, (Stage("only", input_w=23_400.0),)), 900)
+    assert again.circuit is unit.circuit  # so that its pictures are kept

@@ -9,6 +9,7 @@ from typing import Any
 
 from havrin_core.errors import BadDocument, UnknownName
 from havrin_core.machine.circuit.codes import code_chart, with_codes
+from havrin_core.machine.circuit.fuelled import of_fuel
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.circuit.read import shipped_circuit
 from havrin_core.machine.unit import (
@@ -84,7 +85,7 @@ def build_unit(
     stages = tuple(stage.key for stage in plate.stages)
     described = _kind(kind, document)
     key = circuit or described.circuits.get(stages[-1], "")
-    wired = library.circuit(key) if key else None
+    wired = of_fuel(library.circuit(key), plate.fuel) if key else None
     if wired is not None and codes:
         wired = with_codes(wired, tuple((code.state, code.pattern) for code in codes if code.state))
     chart = {code.pattern: code.meaning for code in codes} or (code_chart(wired) if wired else {})
