@@ -73,3 +73,29 @@ def test_a_lifted_lead_stays_in_the_ledger_until_it_is_landed(string):
     expect(string.locator("input[name=line]")).to_have_value("land flame rod")
     write(string, "land flame rod")
     expect(string.locator(".suspects .left", has_text="A lead is off")).to_have_count(0)
+
+
+def test_a_chosen_state_goes_with_the_reading(string):
+    string.get_by_role("button", name="Trial", exact=True).click()
+    string.locator("[data-node='3']").click()
+    string.locator("[data-node='4']").click()
+    string.get_by_role("button", name="Write what yours shows").click()
+    expect(string.locator("input[name=line]")).to_have_value("v 3 4 in trial ")
+
+
+def test_an_outcome_of_the_offered_test_is_written_at_a_touch_and_the_history_tells_it(string):
+    answer = string.locator(".suspects .answer").first
+    answer.click()
+    expect(string.locator(".suspects h2")).not_to_have_text("Nothing tested yet")
+    string.locator("summary:has-text('How it came to this')").click()
+    expect(string.locator(".suspects details li").first).to_be_visible()
+
+
+def test_a_device_that_was_found_is_put_into_the_circuit_of_this_unit(string):
+    string.locator("summary:has-text('wired otherwise')").click()
+    string.locator(".differs select").nth(0).select_option("level_switch")
+    string.locator(".differs select").nth(2).select_option("limit")
+    string.locator(".differs input").fill("Float in the pan")
+    string.locator(".differs .strong").click()
+    expect(string.locator(".rung")).to_contain_text("Float in the pan")
+    expect(string.locator("summary:has-text('Put right on this unit')")).to_be_visible()

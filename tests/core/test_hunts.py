@@ -26,7 +26,7 @@ def hunts():
 
 def test_the_right_part_comes_before_any_wrong_one_and_nothing_sound_is_fitted_often(hunts):
     assert sum(h.right_first for h in hunts) / len(hunts) >= 0.88
-    assert sum(h.wrong_fitted for h in hunts) / len(hunts) <= 0.1
+    assert sum(h.wrong_fitted > 0 for h in hunts) / len(hunts) <= 0.1
     assert sum(h.clear_and_wrong > 0 for h in hunts) <= 0.05 * len(hunts)
 
 

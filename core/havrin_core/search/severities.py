@@ -31,13 +31,21 @@ _POINTS: Mapping[str, _Point] = {
     "~grave": _Point(0.15, -0.7, 4.0),
 }
 
+# Of what changes the network itself, fewer: each point is a network of its own to be solved, and volts lie close together.
+_ELECTRICAL: Mapping[str, _Point] = {
+    "~mild": _Point(0.35, 0.45, 0.3),
+    "": _Point(0.4, 0.0, 1.0),
+    "~grave": _Point(0.25, -0.7, 4.0),
+}
+
 
 @lru_cache(maxsize=8192)
 def severities(fault: FaultMode) -> tuple[tuple[FaultMode, float], ...]:
     """Return ``fault`` from slight to grave, each with its weight; alone where it is there or not, like a broken wire."""
     if not has_range(fault):
         return ((fault, 1.0),)
-    return tuple((_at(fault, name, point), point.weight) for name, point in _POINTS.items())
+    points = _ELECTRICAL if fault.is_electrical else _POINTS
+    return tuple((_at(fault, name, point), point.weight) for name, point in points.items())
 
 
 def mode_of(fault: FaultMode) -> str:

@@ -11,6 +11,7 @@ from havrin_core.search.severities import severities
 # Shares of all calls, before anything is known; judgements, set against hunts with another truth.
 UNLISTED_SHARE, NOTHING_SHARE, PAIR_SHARE = 0.14, 0.05, 0.08
 _TRIPPED_BEFORE = 0.8  # of faults that trip a device, that it was open on arrival
+_NO_SYMPTOM = 0.3  # of faults that leave it running: nobody is called for most of them
 _TRIPPED_BY_OTHERS = 0.015  # of all calls, for each latching device: tripped by what nobody listed
 
 
@@ -52,7 +53,10 @@ def weights_of(pictures: Pictures, odds: Mapping[str, float] | None) -> Mapping[
 
 def _arrivals(pictures: Pictures, fault: FaultMode, share: float) -> Iterator[World]:
     for point, weight in severities(fault):
-        trips = pictures.of((point,)).trips
+        picture = pictures.of((point,))
+        trips = picture.trips
+        if picture["stops"] == STEADY and not fault.comes_and_goes:
+            weight *= _NO_SYMPTOM
         if trips:
             yield World((point,), share * weight * _TRIPPED_BEFORE, tripped=trips)
             yield World((point,), share * weight * (1 - _TRIPPED_BEFORE))

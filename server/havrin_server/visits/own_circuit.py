@@ -5,6 +5,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Any
 
+from django.db import transaction
+
 from havrin_core.machine.circuit.edit import Change, changed
 from havrin_core.tape.entries import Note
 from havrin_core.wording.circuit_changes import change_words
@@ -30,6 +32,7 @@ class ChangeCircuit:
     change: Change | None
 
 
+@transaction.atomic
 def change_circuit(command: ChangeCircuit, *, actor: Person, now: datetime) -> Visit:
     """Change the circuit of the visit's unit; this visit is judged by it from here on, and its tape says so.
 
@@ -55,6 +58,7 @@ def change_circuit(command: ChangeCircuit, *, actor: Person, now: datetime) -> V
     return visit
 
 
+@transaction.atomic
 def keep_for_model(visit_id: int, *, actor: Person, now: datetime) -> Visit:
     """Keep the circuit of the visit's unit in the shop, for all units of its model. Raises NotAllowed, NotFound, NotWritable."""
     require(actor, "shop.write")

@@ -56,7 +56,7 @@ class Wiring:
 
     def solve(self, holds: Collection[str], *, direct: bool = False) -> Solution:
         """Return the solved network, alternating or ``direct``, while ``holds`` are true."""
-        moment = (frozenset(holds), direct)
+        moment = (holds if isinstance(holds, frozenset) else frozenset(holds), direct)
         if moment not in self._seen:
             closed = frozenset(p.key for p in self._moved if p.kind in _CONTACTS and self.closed(p, holds))
             live = frozenset(p.key for p in self._moved if p.kind not in _CONTACTS and self.closed(p, holds))

@@ -11,6 +11,7 @@ Electrical model, linear in each state, so that any circuit simulator can repeat
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 CLOSED_OHM = 0.02  # a clean contact
 WIRE_OHM = 0.01
@@ -196,6 +197,17 @@ class Design:
         return self.heats != DISCHARGE
 
 
+# A circuit is itself and no other one like it, and is asked for its parts some ten thousand times a search.
+@lru_cache(maxsize=512)
+def _parts_by_key(circuit: "Circuit") -> Mapping[str, Part]:
+    return {part.key: part for part in circuit.parts}
+
+
+@lru_cache(maxsize=512)
+def _faults_by_key(circuit: "Circuit") -> Mapping[str, FaultMode]:
+    return {fault.key: fault for fault in circuit.faults}
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class Circuit:
     """One circuit with its control and its physics, as read from a data file; itself and no other one like it."""
@@ -222,11 +234,11 @@ class Circuit:
 
     def part(self, key: str) -> Part:
         """Return the part; KeyError for an unknown key."""
-        return {part.key: part for part in self.parts}[key]
+        return _parts_by_key(self)[key]
 
     def fault(self, key: str) -> FaultMode:
         """Return the fault mode; KeyError for an unknown key."""
-        return {fault.key: fault for fault in self.faults}[key]
+        return _faults_by_key(self)[key]
 
     def state(self, key: str) -> State:
         """Return the state; KeyError for an unknown key."""

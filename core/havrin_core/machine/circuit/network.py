@@ -38,8 +38,8 @@ class Solution:
     def __init__(self, branches: Sequence[Branch], ground: str) -> None:
         self._ground = ground
         self._branches = branches
-        matrix, self._rhs = _assembled(branches, ground)
         self._island = _islands(branches, ground)
+        matrix, self._rhs = _assembled(branches, ground, self._island)
         self._order, self._steps, self._upper = _eliminated(matrix)
         self._volts = self._solved(self._rhs)
 
@@ -126,7 +126,7 @@ def _transformer(part: Part, volts: float, extra_ohm: float, *, direct: bool) ->
     return [Coupled(part.key, weights, 1 / (part.ohm + extra_ohm)), primary]
 
 
-def _assembled(branches: Iterable[Branch], ground: str) -> tuple[dict[str, Row], Row]:
+def _assembled(branches: Iterable[Branch], ground: str, islands: dict[str, str]) -> tuple[dict[str, Row], Row]:
     matrix: dict[str, Row] = {}
     rhs: Row = {}
     for branch in branches:
@@ -144,7 +144,6 @@ def _assembled(branches: Iterable[Branch], ground: str) -> tuple[dict[str, Row],
                     row[other] = row.get(other, 0.0) + weight * other_weight * branch.siemens
             if source:
                 rhs[node] = rhs.get(node, 0.0) + weight * source
-    islands = _islands(branches, ground)
     for node in {root: node for node, root in islands.items() if root != islands[ground]}.values():
         matrix[node][node] += 1.0  # no current flows here: it only gives the island a zero
     return matrix, rhs

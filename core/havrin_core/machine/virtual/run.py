@@ -62,6 +62,7 @@ class VirtualUnit:
         self.circuit = circuit
         self.wiring = wiring or Wiring(circuit, faults)
         self._bridged_later = bridged_later
+        self._open: dict[str, bool] = {}  # of what pulls in: whether its winding is open
         self._physics = Physics(circuit, faults)
         self._random = random.Random(seed)
         self._jitter = jitter
@@ -214,17 +215,23 @@ class VirtualUnit:
     def _coils(self) -> None:
         if not self._acts:
             return
+        held = frozenset(self.holds)  # all coils see the same volts; what one of them moves is seen in the next round
         for part in self._acts:
-            on = self._physics.forced[part.acts] if part.acts in self._physics.forced else self._pulled_in(part)
+            on = self._physics.forced[part.acts] if part.acts in self._physics.forced else self._pulled_in(part, held)
             (self.holds.add if on else self.holds.discard)(part.acts)
 
-    def _pulled_in(self, part: Part) -> bool:
-        if self.wiring.ohms(part.key) is None:
+    def _pulled_in(self, part: Part, held: frozenset[str]) -> bool:
+        if self._is_open(part):
             return False
-        solved = self.wiring.solve(self.holds, direct=part.direct)
+        solved = self.wiring.solve(held, direct=part.direct)
         if part.pull_in_a:
             return abs(solved.amps(part.key)) >= part.pull_in_a
         return abs(solved.between(*part.nodes)) >= part.pull_in_v
+
+    def _is_open(self, part: Part) -> bool:
+        if part.key not in self._open:
+            self._open[part.key] = self.wiring.ohms(part.key) is None
+        return self._open[part.key]
 
     def _measure(self) -> None:
         for what in self.circuit.quantities:
