@@ -4,7 +4,7 @@ from collections.abc import Iterable, Iterator, Mapping
 
 from havrin_core.phrases import Saying
 from havrin_core.search.inference import Hypothesis, shares
-from havrin_core.search.model import PART, Observation, Seen, Step
+from havrin_core.search.model import LEADS_FROM, PART, UNLISTED, Observation, Seen, Step
 from havrin_core.search.pictures import Pictures
 from havrin_core.search.words import suspect_name
 
@@ -34,5 +34,6 @@ def _leader(pictures: Pictures, hypotheses: list[Hypothesis]) -> tuple[Saying, f
     for h in hypotheses:
         label = h.blocks if h.kind == PART else f"{h.kind}:"
         parts[label] = parts.get(label, 0.0) + h.share
-    first = max(parts, key=lambda label: parts[label])
+    unlisted = f"{UNLISTED}:"
+    first = max(parts, key=lambda label: (label != unlisted or parts[label] >= LEADS_FROM, parts[label]))
     return suspect_name(pictures.circuit, first), parts[first]

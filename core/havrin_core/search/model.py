@@ -10,6 +10,7 @@ Outcome = float | str | None  # volts or SI of a gauge; a word of a categorical 
 KINDS = ("stops", "again", "code", "volts", "ohms", "gauge", "look", "watch", "jump", "swap", "found", "tripped")
 # What a suspect is, beside a part of the circuit.
 PART, UNLISTED, NOTHING_WRONG, CURED = "part", "unlisted", "nothing_wrong", "cured"
+LEADS_FROM = 0.5  # all that is unlisted is many things: it leads only with more than all others together
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,7 @@ from havrin_core.phrases import phrase
 from havrin_core.search.clear import is_clear
 from havrin_core.search.conflicts import conflicts
 from havrin_core.search.inference import Hypothesis, shares
-from havrin_core.search.model import CURED, NOTHING_WRONG, PART, UNLISTED, Conflict, Outlook, Seen, Suspect
+from havrin_core.search.model import CURED, LEADS_FROM, NOTHING_WRONG, PART, UNLISTED, Conflict, Outlook, Seen, Suspect
 from havrin_core.search.next_test import NOTHING_PASSED, offers, retest, second_look
 from havrin_core.search.odds import Prior
 from havrin_core.search.pictures import Pictures
@@ -16,7 +16,6 @@ from havrin_core.search.words import suspect_name
 
 _SHOWN, _OTHERS = 6, 4
 _LEAST_SHARE = 0.01
-_LEADS_FROM = 0.5
 _ENDS_FROM = {NOTHING_WRONG: 0.9, CURED: 0.95, UNLISTED: 0.97}  # from which share on no further test is offered
 _CURED_SHARE = 0.5  # from which on it says what follows a cure
 PROOF = (
@@ -83,7 +82,7 @@ def _suspects(pictures: Pictures, hypotheses: Sequence[Hypothesis]) -> list[Susp
     for h in hypotheses:
         under.setdefault((h.kind, h.blocks if h.kind == PART else ""), []).append(h)
     rows = [_suspect(pictures, kind, part, found) for (kind, part), found in under.items()]
-    rows.sort(key=lambda s: (s.kind == UNLISTED and s.share < _LEADS_FROM, -s.share))
+    rows.sort(key=lambda s: (s.kind == UNLISTED and s.share < LEADS_FROM, -s.share))
     return [s for s in rows if s.share >= _LEAST_SHARE] or rows[:1]
 
 

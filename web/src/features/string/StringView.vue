@@ -118,6 +118,7 @@ function across(a: string, b: string): void {
 <style scoped>
 .string {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 6px;
   padding: 12px 20px 30px;
 }
