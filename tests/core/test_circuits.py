@@ -44,7 +44,7 @@ def any_moment(name):
     return st.tuples(st.just(name), st.sets(st.sampled_from(terms)), st.data(), st.booleans())
 
 
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=80, deadline=None)
 @given(st.sampled_from(circuit_names()).flatmap(any_moment))
 def test_floating_parts_read_through_the_meters_own_resistance(drawn):
     name, holds, data, direct = drawn

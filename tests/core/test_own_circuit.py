@@ -108,7 +108,7 @@ def test_what_leaves_no_circuit_is_refused_with_its_reason(change):
     assert refused.value.code
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=25, deadline=None)
 @given(st.data())
 def test_whatever_is_changed_leaves_a_circuit_or_the_old_one(data):
     document = shipped_document(data.draw(st.sampled_from(circuit_names())))

@@ -1,6 +1,7 @@
 """The circuit of one very unit over the interface: put right on the spot, kept for the unit, offered for its model."""
 
 import pytest
+from django.utils import timezone
 
 from havrin_server.shop.models import ShopDocument, Sort
 from havrin_server.units.models import Unit
@@ -104,3 +105,26 @@ def test_the_causes_that_a_firm_closed_move_its_odds(wenna, visit):
     assert dict(closed_causes(visit)) == before | {"hose": before.get("hose", 0) + 2}
     said = wenna.get(f"visits/{visit.pk}/string").json()["suspects"]["beforehand"]
     assert any("hose 2" in line.lower() for line in said)
+
+
+def test_another_circuit_is_chosen_for_one_unit_and_for_one_that_had_none(tove, visit):
+    answer = change(tove, visit, what="choose", key="furnace_speed_proved")
+    assert answer.status_code == 200, answer.json()
+    assert "proved by" in answer.json()["name"] or "speed" in answer.json()["name"]
+    assert answer.json()["own"]
+    kind = {**visit.unit.model.document, "key": "no_circuit", "kind": "boiler_condensing", "circuit": ""}
+    bare = ShopDocument.objects.create(
+        firm_id=visit.unit.site.firm_id, sort=Sort.MODEL, key="no_circuit", document=kind, changed_at=timezone.now()
+    )
+    Unit.objects.filter(pk=visit.unit_id).update(model=bare, circuit=None)
+    visit = Visit.objects.create(
+        unit_id=visit.unit_id,
+        reason="no_heat",
+        day=visit.day,
+        technician=visit.technician,
+        house_rules=visit.house_rules,
+    )
+    page = tove.get(f"visits/{visit.pk}/string").json()
+    assert (page["known"], "boiler_power_vent_pilot" in [row["key"] for row in page["circuits"]]) == (False, True)
+    assert change(tove, visit, what="choose", key="boiler_power_vent_pilot").json()["known"]
+    assert change(tove, visit, what="choose", key="nowhere").status_code == 422

@@ -7,6 +7,11 @@ from havrin_core.machine.circuit.edit import Blank, Change, Insert, Move
 from havrin_core.wording.language import lower_first, text
 
 
+def chosen_words(document: Mapping[str, Any]) -> str:
+    """Return the sentence for another circuit that was chosen for one unit."""
+    return text("Circuit of this unit: chosen “{name}”.", name=document["name"])
+
+
 def change_words(document: Mapping[str, Any], change: Change | None) -> str:
     """Return the sentence for ``change`` of ``document``; None takes back all that was changed on the spot."""
     names = {row["key"]: row["name"] for row in document["parts"]}

@@ -5,8 +5,10 @@ from datetime import datetime
 from functools import lru_cache
 from typing import Any
 
+from django.db.models.fields.json import KT
+
 from havrin_core.machine.circuit.model import Circuit
-from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_document
+from havrin_core.machine.circuit.read import circuit_from_dict, circuit_names, shipped_circuit, shipped_document
 from havrin_core.machine.kind_files import Library, kind_document, kind_names
 from havrin_core.machine.unit_model import UnitModel
 from havrin_server.shop.models import ShopDocument, Sort
@@ -26,6 +28,13 @@ def whole_library(firm_id: int) -> Library:
     kinds = {row.key: row.document for row in _own(firm_id, Sort.KIND)}
     circuits = {row.key: _circuit(row.pk, row.changed_at) for row in _own(firm_id, Sort.CIRCUIT)}
     return Library(kinds, circuits)
+
+
+def circuit_titles(firm_id: int) -> list[tuple[str, str]]:
+    """Return key and name of every circuit that a unit of the firm may have: its own first, then the shipped ones."""
+    own = ShopDocument.objects.filter(firm_id=firm_id, sort=Sort.CIRCUIT).order_by("key")
+    named = own.annotate(title=KT("document__name")).values_list("key", "title")
+    return [*named, *((key, shipped_circuit(key).name) for key in circuit_names())]
 
 
 def circuit_document(firm_id: int, key: str) -> Any:

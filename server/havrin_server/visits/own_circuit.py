@@ -9,7 +9,7 @@ from django.db import transaction
 
 from havrin_core.machine.circuit.edit import Change, changed
 from havrin_core.tape.entries import Note
-from havrin_core.wording.circuit_changes import change_words
+from havrin_core.wording.circuit_changes import change_words, chosen_words
 from havrin_server.errors import NotWritable
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
@@ -26,10 +26,14 @@ from havrin_server.visits.services import append, locked_visit, must_be_open
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ChangeCircuit:
-    """``change`` of the circuit of the visit's unit; None takes back all that was changed on the spot."""
+    """``change`` of the circuit of the visit's unit; None takes back all that was changed on the spot.
+
+    ``chosen`` is the key of another circuit, shipped or of the firm, that fits this unit better than its model's.
+    """
 
     visit_id: int
-    change: Change | None
+    change: Change | None = None
+    chosen: str = ""
 
 
 @transaction.atomic
@@ -42,9 +46,13 @@ def change_circuit(command: ChangeCircuit, *, actor: Person, now: datetime) -> V
     visit = locked_visit(command.visit_id, actor)
     must_be_open(visit)
     unit = Unit.objects.select_for_update(of=("self",)).select_related("site", "model").get(pk=visit.unit_id)
-    before = _document(unit)
-    words = change_words(before, command.change)
-    unit.circuit = None if command.change is None else _of_this_unit(unit, changed(before, command.change))
+    before: Any = None if command.chosen else _document(unit)
+    if command.chosen:
+        chosen = circuit_document(unit.site.firm_id, command.chosen)
+        words, unit.circuit = chosen_words(chosen), _of_this_unit(unit, chosen)
+    else:
+        words = change_words(before, command.change)
+        unit.circuit = None if command.change is None else _of_this_unit(unit, changed(before, command.change))
     unit.save(update_fields=["circuit"])
     if unit.circuit is not None:
         key, firm_id = unit.circuit["key"], unit.site.firm_id

@@ -4249,6 +4249,11 @@ export interface components {
              * @default []
              */
             devices: components["schemas"]["Named"][];
+            /**
+             * Circuits
+             * @default []
+             */
+            circuits: components["schemas"]["Named"][];
             suspects: components["schemas"]["SuspectsOut"] | null;
         };
         /**
@@ -4313,12 +4318,25 @@ export interface components {
             what: "blank";
         };
         /**
+         * ChooseIn
+         * @description Another circuit, shipped or of the firm, for this unit.
+         */
+        ChooseIn: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            what: "choose";
+            /** Key */
+            key: string;
+        };
+        /**
          * CircuitChangeIn
          * @description One change.
          */
         CircuitChangeIn: {
             /** Change */
-            change: components["schemas"]["InsertIn"] | components["schemas"]["MoveIn"] | components["schemas"]["NameIn"] | components["schemas"]["BlankIn"] | components["schemas"]["AsModelIn"];
+            change: components["schemas"]["InsertIn"] | components["schemas"]["MoveIn"] | components["schemas"]["NameIn"] | components["schemas"]["BlankIn"] | components["schemas"]["AsModelIn"] | components["schemas"]["ChooseIn"];
         };
         /**
          * InsertIn

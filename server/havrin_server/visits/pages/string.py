@@ -6,6 +6,7 @@ from havrin_core.search.string_view import direct_only, meter_between, string_vi
 from havrin_core.wording.phrases import words
 from havrin_core.wording.steps import headline, offer_why, offer_words
 from havrin_server.shop.circuit_schemas import Named
+from havrin_server.shop.library import circuit_titles
 from havrin_server.shop.pages.circuit import event_out, rung_out, volts_out
 from havrin_server.visits.models import Visit
 from havrin_server.visits.queries import search_of, suspects_of, tape_of, unit_of
@@ -20,7 +21,18 @@ def string_page(visit: Visit, state: str) -> StringOut:
     unit = unit_of(visit, tape)
     circuit = unit.circuit
     if circuit is None:
-        return StringOut(known=False, name="", state="", states=[], rungs=[], events=[], longest_s=0, suspects=None)
+        circuits = _circuits(visit)
+        return StringOut(
+            known=False,
+            name="",
+            state="",
+            states=[],
+            rungs=[],
+            events=[],
+            longest_s=0,
+            suspects=None,
+            circuits=circuits,
+        )
     view = string_view(circuit, tape, state)
     millivolts = direct_only(circuit)
     return StringOut(
@@ -35,8 +47,13 @@ def string_page(visit: Visit, state: str) -> StringOut:
         parts=[Named.of(part) for part in circuit.parts if part.nodes],
         nodes=[Named(key=key, name=name) for key, name in circuit.nodes.items()],
         devices=[Named(key=key, name=name) for key, name in device_names().items()],
+        circuits=_circuits(visit),
         suspects=suspects_out(suspects_of(visit, unit, tape)),
     )
+
+
+def _circuits(visit: Visit) -> list[Named]:
+    return [Named(key=key, name=name) for key, name in circuit_titles(visit.unit.site.firm_id)]
 
 
 def meter_out(visit: Visit, state: str, a: str, b: str) -> MeterOut | None:

@@ -63,6 +63,16 @@ class BlankIn(_Said):
         return Blank()
 
 
+class ChooseIn(_Said):
+    """Another circuit, shipped or of the firm, for this unit."""
+
+    what: Literal["choose"]
+    key: _Key
+
+    def change(self) -> None:
+        """Return that it is no change of the one before."""
+
+
 class AsModelIn(_Said):
     """All that was changed on the spot taken back."""
 
@@ -75,4 +85,9 @@ class AsModelIn(_Said):
 class CircuitChangeIn(_Said):
     """One change."""
 
-    change: Annotated[InsertIn | MoveIn | NameIn | BlankIn | AsModelIn, Field(discriminator="what")]
+    change: Annotated[InsertIn | MoveIn | NameIn | BlankIn | AsModelIn | ChooseIn, Field(discriminator="what")]
+
+    @property
+    def chosen(self) -> str:
+        """The key of the circuit that was chosen instead; "" for none."""
+        return self.change.key if isinstance(self.change, ChooseIn) else ""

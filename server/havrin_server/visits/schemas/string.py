@@ -84,6 +84,7 @@ class StringOut(ViewModel):
     parts: list[Named] = []  # that join nodes, for who puts it right
     nodes: list[Named] = []
     devices: list[Named] = []  # what may be put into the string
+    circuits: list[Named] = []  # that a unit may have instead, shipped or of the firm
     suspects: SuspectsOut | None
 
 

@@ -99,7 +99,7 @@ def string(request: SignedIn, visit_id: int, state: str = "") -> StringOut:
 @router.post("/visits/{int:visit_id}/circuit", response=StringOut)
 def change_own_circuit(request: SignedIn, visit_id: int, payload: CircuitChangeIn) -> StringOut:
     """Put the circuit of the visit's unit right: a device put in, a wire moved, a node named, the string begun blank."""
-    command = ChangeCircuit(visit_id=visit_id, change=payload.change.change())
+    command = ChangeCircuit(visit_id=visit_id, change=payload.change.change(), chosen=payload.chosen)
     return string_page(change_circuit(command, actor=request.user, now=timezone.now()), "")
 
 

@@ -8,6 +8,8 @@ vi.mock('@/api/calls', () => ({ changeCircuit: vi.fn(), keepCircuitForModel: vi.
 const string = (own = false) =>
   ({
     own,
+    known: true,
+    circuits: [{ key: 'boiler', name: 'Boiler' }],
     parts: [{ key: 'limit', name: 'Limit' }],
     nodes: [{ key: '3', name: 'after the limit' }],
     devices: [{ key: 'fuse', name: 'fuse' }],
@@ -78,4 +80,14 @@ it('offers it for the model to who decides, once there is something to keep', as
   await sheet.findAll('.link').at(-1)!.trigger('click')
   await flushPromises()
   expect(keepCircuitForModel).toHaveBeenCalledWith(7)
+})
+
+it('lets another circuit be chosen, and nothing else where none is known', async () => {
+  const props = { id: 7, string: { ...string(), known: false }, decides: false }
+  const sheet = mount(UnitDiffers, { props })
+  expect(sheet.text()).not.toContain('Put in a device')
+  await sheet.get('select').setValue('boiler')
+  await sheet.get('.strong').trigger('click')
+  await flushPromises()
+  expect(changeCircuit).toHaveBeenCalledWith(7, { change: { what: 'choose', key: 'boiler' } })
 })

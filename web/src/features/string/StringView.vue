@@ -51,11 +51,20 @@ function across(a: string, b: string): void {
 <template>
   <p v-if="error" class="none" role="alert">{{ error.message }}</p>
   <p v-else-if="!string" class="none muted">Loading the circuit …</p>
-  <p v-else-if="!string.known" class="none">
-    No circuit is known for this unit yet. Volts can be written across a device by its name:
-    <b>v limit 0.1</b>
-    (nothing is suspected without a circuit).
-  </p>
+  <div v-else-if="!string.known" class="none">
+    <p>
+      No circuit is known for this unit yet. Volts can be written across a device by its name:
+      <b>v limit 0.1</b>
+      (nothing is suspected without a circuit).
+    </p>
+    <UnitDiffers
+      v-if="page.writable"
+      :id="page.id"
+      :string="string"
+      :decides="!!me?.sees_people"
+      @changed="cache.invalidateQueries()"
+    />
+  </div>
   <div v-else class="string">
     <SuspectsPanel
       v-if="desk.narrow.value && string.suspects"

@@ -13,9 +13,12 @@ const WAYS = [
   { key: 'insert', name: 'Put in a device' },
   { key: 'name', name: 'Name a node' },
   { key: 'move', name: 'Move a wire' },
+  { key: 'choose', name: 'Another circuit' },
 ]
+const ways = computed(() => (props.string.known ? WAYS : WAYS.slice(3)))
 const draft = reactive({
-  way: 'insert',
+  way: props.string.known ? 'insert' : 'choose',
+  circuit: '',
   part: '',
   node: '',
   family: '',
@@ -34,6 +37,7 @@ const change = computed<Change | null>(() => {
           behind: draft.behind === 'behind',
         }
       : null
+  if (draft.way === 'choose') return draft.circuit ? { what: 'choose', key: draft.circuit } : null
   if (draft.way === 'name')
     return draft.node && draft.name ? { what: 'name', node: draft.node, name: draft.name } : null
   return draft.part && draft.node
@@ -61,7 +65,7 @@ const keep = () =>
     </summary>
     <ChipRow
       label="What"
-      :options="WAYS"
+      :options="ways"
       :chosen="draft.way"
       @choose="(key) => (draft.way = key)"
     />
@@ -82,7 +86,16 @@ const keep = () =>
           <option value="behind">behind</option>
         </select>
       </label>
-      <label v-if="draft.way !== 'name'">
+      <label v-if="draft.way === 'choose'">
+        Circuit
+        <select v-model="draft.circuit">
+          <option value="">choose …</option>
+          <option v-for="row in string.circuits" :key="row.key" :value="row.key">
+            {{ row.name }}
+          </option>
+        </select>
+      </label>
+      <label v-if="draft.way === 'insert' || draft.way === 'move'">
         Part
         <select v-model="draft.part">
           <option value="">choose …</option>
@@ -98,7 +111,7 @@ const keep = () =>
           <option value="1">second</option>
         </select>
       </label>
-      <label v-if="draft.way !== 'insert'">
+      <label v-if="draft.way === 'name' || draft.way === 'move'">
         {{ draft.way === 'move' ? 'Now joined to' : 'Node' }}
         <select v-model="draft.node">
           <option value="">choose …</option>
@@ -107,7 +120,7 @@ const keep = () =>
           </option>
         </select>
       </label>
-      <label v-if="draft.way !== 'move'">
+      <label v-if="draft.way === 'name' || draft.way === 'insert'">
         {{ draft.way === 'name' ? 'Wire colour, pin or terminal' : 'Called' }}
         <input v-model="draft.name" maxlength="80" />
       </label>
@@ -117,7 +130,7 @@ const keep = () =>
     </div>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
     <p class="ways">
-      <button class="link" :disabled="busy" @click="make({ what: 'blank' })">
+      <button v-if="string.known" class="link" :disabled="busy" @click="make({ what: 'blank' })">
         Begin the string blank
       </button>
       <button v-if="string.own" class="link" :disabled="busy" @click="make({ what: 'as_model' })">
@@ -130,60 +143,4 @@ const keep = () =>
   </details>
 </template>
 
-<style scoped>
-.differs {
-  padding: 0 16px;
-  border: 1.5px solid var(--line);
-  border-radius: 8px;
-  background: var(--plate);
-}
-.differs[open] {
-  padding-bottom: 12px;
-}
-summary {
-  min-height: 44px;
-  line-height: 44px;
-  font-weight: 600;
-  cursor: pointer;
-}
-.fields {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 8px 14px;
-  align-items: end;
-  margin-top: 8px;
-}
-label {
-  display: grid;
-  gap: 2px;
-}
-select,
-input {
-  min-height: 44px;
-  max-width: 300px;
-  padding: 0 10px;
-  border: 1.5px solid var(--line);
-  border-radius: 6px;
-  background: var(--paper);
-  color: var(--ink);
-  font: inherit;
-}
-.trouble {
-  color: var(--out);
-  font-weight: 500;
-}
-.ways {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 18px;
-  margin-top: 8px;
-}
-.link {
-  min-height: 44px;
-  padding: 0;
-  border: 0;
-  background: none;
-  color: var(--in);
-  text-decoration: underline dotted;
-}
-</style>
+<style scoped src="./unitDiffers.css"></style>
