@@ -1,16 +1,22 @@
 """The sample world grown to a firm of twelve after ten years: its own sites, units and closed visits, many times over.
 
 For the bench alone. Copies are made in the database, row by row of those that the sample world wrote through the services;
-their links are those of what they were copied from, so that a copied tape proves nothing.
+each copied tape is linked anew, so that its chain holds, and is not sealed: nobody closed it.
 """
 
+import json
 from datetime import date
+from types import SimpleNamespace
 
 from django.db import connection, transaction
 from django.utils import timezone
 
+from havrin_core.tape.chain import BEGIN, link
+from havrin_server.visits.chain import record_of
+
 SITES, UNITS, VISITS_A_UNIT, ENTRIES_A_VISIT, TECHNICIANS = 1_300, 4_000, 10, 40, 12
 STOPS_A_DAY, DAYS = 6, 10
+_BATCH = 20_000
 _STREETS = ("Alder", "Birch", "Cinder", "Dyer", "Elm", "Forge", "Granary", "Hollow", "Ivy", "Juniper", "Kiln", "Loom")
 
 _SITES = """
@@ -46,30 +52,43 @@ INSERT INTO visits_visit (unit_id, reason, day, turn, complaint, there, since, t
                           version, head, seal, closed_at, closed_by_id, closed_level, "left", opened_with, left_open, pinned,
                           frozen, past, customer_words, signed_by, signature, cancelled_why, plan_version)
 SELECT grown.id, kept.reason, %(today)s::date - (365 * back - grown.id %% 300)::int, 1, kept.complaint, '', '', '', '[]',
-       kept.technician_id, kept.house_rules, kept.version, kept.head, kept.seal,
+       kept.technician_id, kept.house_rules, 0, '', NULL,
        kept.closed_at - make_interval(days => 365 * back), kept.closed_by_id, kept.closed_level, kept."left",
-       kept.opened_with, kept.left_open, kept.pinned, kept.frozen, kept.past, kept.customer_words, kept.signed_by,
+       kept.opened_with, NULL, kept.pinned, kept.frozen, kept.past, kept.customer_words, kept.signed_by,
        kept.signature, '', kept.id
 FROM grown CROSS JOIN generate_series(1, %(years)s) AS back
 JOIN kept ON kept.model_id = grown.model_id AND kept.rank = 1 + (grown.id + back) %% kept.many
 """
-_ENTRIES = """
+_COPIES = """
+CREATE TEMPORARY TABLE copied ON COMMIT DROP AS
 WITH numbered AS (
     SELECT entry.*, count(*) OVER (PARTITION BY entry.visit_id) AS many
     FROM visits_tapeentry AS entry JOIN visits_visit AS visit ON visit.id = entry.visit_id
     WHERE visit.closed_at IS NOT NULL AND visit.plan_version = 0
 )
-INSERT INTO visits_tapeentry (id, visit_id, number, link, unit_id, "group", schema, kind, phase, stage, quantity, value_si,
-                              at, zone, recorded_at, sent_at, device, author_id, instrument_id, out_of_calibration, data)
-SELECT gen_random_uuid(), visit.id, numbered.number + again * numbered.many, numbered.link, visit.unit_id,
-       gen_random_uuid(), numbered.schema, numbered.kind, numbered.phase, numbered.stage, numbered.quantity,
-       numbered.value_si, numbered.at - make_interval(days => 30), numbered.zone, numbered.recorded_at, numbered.sent_at,
-       numbered.device, numbered.author_id, numbered.instrument_id, numbered.out_of_calibration, numbered.data
+SELECT gen_random_uuid() AS id, visit.id AS visit_id, numbered.number + again * numbered.many AS number,
+       visit.unit_id AS unit_id, gen_random_uuid() AS "group", numbered.schema, numbered.kind, numbered.phase,
+       numbered.stage, numbered.quantity, numbered.value_si, numbered.at - make_interval(days => 30) AS at,
+       numbered.zone, numbered.recorded_at, numbered.sent_at, numbered.device, numbered.author_id,
+       numbered.instrument_id, numbered.out_of_calibration, numbered.data
 FROM visits_visit AS visit
 JOIN numbered ON numbered.visit_id = visit.plan_version
 CROSS JOIN generate_series(0, 20) AS again
 WHERE visit.plan_version > 0 AND visit.closed_at IS NOT NULL
   AND numbered.number + again * numbered.many <= %(entries)s
+"""
+_COPIED = "SELECT * FROM copied ORDER BY visit_id, number"
+_LINKED = "CREATE TEMPORARY TABLE linked (id uuid PRIMARY KEY, link text) ON COMMIT DROP"
+_KEPT = """
+INSERT INTO visits_tapeentry (id, visit_id, number, unit_id, "group", schema, kind, phase, stage, quantity, value_si, at,
+                              zone, recorded_at, sent_at, device, author_id, instrument_id, out_of_calibration, data, link)
+SELECT copied.*, linked.link FROM copied JOIN linked ON linked.id = copied.id
+"""
+_ENDS = """
+WITH last AS (SELECT DISTINCT ON (visit_id) visit_id, number, id FROM copied ORDER BY visit_id, number DESC)
+UPDATE visits_visit AS visit SET version = last.number, head = linked.link, left_open = kept.left_open
+FROM last JOIN linked ON linked.id = last.id, visits_visit AS kept
+WHERE visit.id = last.visit_id AND kept.id = visit.plan_version
 """
 _PEOPLE = """
 INSERT INTO people_person (password, is_superuser, username, first_name, last_name, email, is_staff, is_active, date_joined,
@@ -92,6 +111,25 @@ CROSS JOIN firm
 """
 
 
+def _link() -> None:
+    """Work out the link of every copied entry, as the services do for those that they store."""
+    with connection.chunked_cursor() as copied, connection.cursor() as cursor:
+        copied.execute(_COPIED)
+        names = [column.name for column in copied.description]
+        before, visit = BEGIN, None
+        while rows := copied.fetchmany(_BATCH):
+            linked = []
+            for values in rows:
+                row = SimpleNamespace(**dict(zip(names, values, strict=True)))
+                row.data = json.loads(row.data)
+                before = link(before if row.visit_id == visit else BEGIN, record_of(row))
+                visit = row.visit_id
+                linked.append((row.id, before))
+            with cursor.cursor.copy("COPY linked (id, link) FROM STDIN") as target:
+                for one in linked:
+                    target.write_row(one)
+
+
 def grow() -> dict[str, int]:
     """Grow the sample world that stands in the database, as its owner; return how much of each there is then."""
     today: date = timezone.now().date()
@@ -107,7 +145,10 @@ def grow() -> dict[str, int]:
         "streets": list(_STREETS),
     }
     with transaction.atomic(), connection.cursor() as cursor:
-        for statement in (_SITES, _UNITS, _CLOSED, _ENTRIES, _PEOPLE, _PLANNED):
+        for statement in (_SITES, _UNITS, _CLOSED, _COPIES, _LINKED):
+            cursor.execute(statement, given)
+        _link()
+        for statement in (_KEPT, _ENDS, _PEOPLE, _PLANNED):
             cursor.execute(statement, given)
     with connection.cursor() as cursor:
         cursor.execute("ANALYZE")

@@ -21,12 +21,14 @@ def canonical(record: Record) -> bytes:
 
 
 def _plain(value: Any) -> Any:
-    if isinstance(value, Mapping):
-        return {str(name): _plain(inner) for name, inner in value.items()}
+    if value is None or isinstance(value, str | bool):  # most of what there is
+        return value
+    if isinstance(value, int | float):
+        return float(value)  # a database gives 5.0 back as 5, and 1e22 as a whole number
     if isinstance(value, list | tuple):
         return [_plain(inner) for inner in value]
-    if isinstance(value, int | float) and not isinstance(value, bool):
-        return float(value)  # a database gives 5.0 back as 5, and 1e22 as a whole number
+    if isinstance(value, Mapping):
+        return {str(name): _plain(inner) for name, inner in value.items()}
     return value
 
 

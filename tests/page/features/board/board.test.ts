@@ -1,9 +1,11 @@
 import { mount, RouterLinkStub } from '@vue/test-utils'
-import { describe, expect, it } from 'vitest'
+import { describe, expect, it, vi } from 'vitest'
+import { nextTick } from 'vue'
 import type { Schemas } from '@/api/client'
 import BoardCard from '@/features/board/BoardCard.vue'
 import BoardGrid from '@/features/board/BoardGrid.vue'
 import OnNoDay from '@/features/board/OnNoDay.vue'
+import { byCell, cellKey } from '@/features/board/cells'
 import PlanSheet from '@/features/board/PlanSheet.vue'
 
 const visit = (more: Partial<Schemas['BoardVisit']> = {}): Schemas['BoardVisit'] => ({
@@ -196,5 +198,50 @@ describe('the plan of a visit', () => {
         .find('.cancel')
         .exists(),
     ).toBe(false)
+  })
+})
+
+describe('whose visit stands where', () => {
+  it('is one cell for each person and day, those somebody helps on after their own', () => {
+    const cells = byCell([
+      visit({ id: 1, technician_id: 2, helpers: [1] }),
+      visit({ id: 2, technician_id: 1 }),
+      visit({ id: 3, technician_id: 1, day: '2026-12-01' }),
+    ])
+    const ids = (person: number, day: string) =>
+      cells.get(cellKey(person, day))?.map(({ id }) => id)
+    expect(ids(1, '2026-11-30')).toEqual([2, 1])
+    expect(ids(2, '2026-11-30')).toEqual([1])
+    expect(ids(1, '2026-12-01')).toEqual([3])
+    expect(ids(2, '2026-12-01')).toBeUndefined()
+  })
+
+  it('leaves out a visit that is on nobody’s day', () => {
+    expect(byCell([visit({ technician_id: null })]).size).toBe(0)
+  })
+})
+
+describe('a board of many visits', () => {
+  const many = board({
+    people: [1, 2, 3].map((id) => ({ id, name: `P${id}`, van: '', licence_until: null })),
+    visits: Array.from({ length: 150 }, (_, id) => visit({ id, technician_id: 1 + (id % 3) })),
+  })
+  const cells = byCell(many.visits)
+
+  it('is drawn a screen at a time, from the top, and in the end whole', async () => {
+    vi.useFakeTimers()
+    const grid = mount(BoardGrid, {
+      props: {
+        board: many,
+        cell: (person: number, day: string) => cells.get(cellKey(person, day)) ?? [],
+        find: () => undefined,
+      },
+    })
+    const rows = () => grid.findAll('tbody tr').map((row) => row.findAll('[data-visit]').length)
+    expect(rows()).toEqual([50, 50, 0])
+    vi.advanceTimersByTime(100)
+    await nextTick()
+    expect(rows()).toEqual([50, 50, 50])
+    vi.useRealTimers()
   })
 })

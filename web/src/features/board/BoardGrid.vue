@@ -1,30 +1,38 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { computed } from 'vue'
 import type { Schemas } from '@/api/client'
 import { plusDays } from '@/ui/days'
-import { shortDay } from '@/ui/moments'
-import BoardCard from './BoardCard.vue'
+import { useGradually } from '@/ui/useGradually'
+import BoardRow from './BoardRow.vue'
 import type { BoardVisit, Place } from './useBoard'
 
-/** People down, days across. A visit is dropped on a cell, or moved by the arrow keys. */
+/**
+ * People down, days across. A visit is dropped on a cell, or moved by the arrow keys.
+ * What is in sight is drawn first: a week of a firm of fourteen is 500 visits.
+ */
+const A_SCREEN = 60
 const props = defineProps<{
   board: Schemas['Board']
   cell: (person: number, day: string) => BoardVisit[]
   find: (id: number) => BoardVisit | undefined
 }>()
 const emit = defineEmits<{ open: [visit: BoardVisit]; move: [visit: BoardVisit, to: Place] }>()
-const over = ref('')
-const here = (person: number, day: string) => `${person} ${day}`
+const drawn = useGradually(() => props.board.visits.length, A_SCREEN)
+/** How many visits stand in the rows above each person's. */
+const above = computed(() => {
+  let sum = 0
+  return props.board.people.map((person) => {
+    const before = sum
+    sum += props.board.visits.filter((visit) => visit.technician_id === person.id).length
+    return before
+  })
+})
 const head = (day: string) =>
   new Date(`${day}T12:00`).toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric' })
 
-function dropped(event: DragEvent, person: number, day: string): void {
-  over.value = ''
-  const visit = props.find(Number(event.dataTransfer?.getData('text/plain')))
-  const at = (event.target as HTMLElement).closest<HTMLElement>('[data-visit]')
-  const before =
-    at && Number(at.dataset['visit']) !== visit?.id ? Number(at.dataset['visit']) : null
-  if (visit) emit('move', visit, { technician: person, day, before })
+function dropped(id: number, technician: number, day: string, before: number | null): void {
+  const visit = props.find(id)
+  if (visit) emit('move', visit, { technician, day, before })
 }
 function shifted(visit: BoardVisit, days: number, people: number): void {
   const ids = props.board.people.map((one) => one.id)
@@ -53,36 +61,18 @@ function shifted(visit: BoardVisit, days: number, people: number): void {
         </tr>
       </thead>
       <tbody>
-        <tr v-for="person in board.people" :key="person.id">
-          <th scope="row">
-            {{ person.name }}
-            <span class="muted">{{ person.van }}</span>
-            <span
-              v-if="person.licence_until && person.licence_until < plusDays(board.today, 60)"
-              class="ends"
-            >
-              licence ends {{ shortDay(person.licence_until) }}
-            </span>
-          </th>
-          <td
-            v-for="day in board.days"
-            :key="day"
-            :data-cell="here(person.id, day)"
-            :class="{ over: over === here(person.id, day), now: day === board.today }"
-            @dragover.prevent="over = here(person.id, day)"
-            @dragleave="over = ''"
-            @drop.prevent="dropped($event, person.id, day)"
-          >
-            <BoardCard
-              v-for="visit in cell(person.id, day)"
-              :key="visit.id"
-              :visit="visit"
-              :helps="visit.technician_id !== person.id"
-              @open="emit('open', visit)"
-              @shift="(days, people) => shifted(visit, days, people)"
-            />
-          </td>
-        </tr>
+        <BoardRow
+          v-for="(person, row) in board.people"
+          :key="person.id"
+          :person="person"
+          :days="board.days"
+          :today="board.today"
+          :cell="cell"
+          :drawn="above[row]! < drawn"
+          @open="(visit) => emit('open', visit)"
+          @drop="(id, day, before) => dropped(id, person.id, day, before)"
+          @shift="shifted"
+        />
       </tbody>
     </table>
   </div>
@@ -102,37 +92,12 @@ th,
 td {
   padding: 6px;
   border-bottom: 1px solid var(--line);
+  font-weight: 600;
   text-align: left;
   vertical-align: top;
 }
-thead th {
-  font-weight: 600;
-}
-thead td,
-tbody th {
+td {
   width: 128px;
-}
-tbody th {
-  position: sticky;
-  left: 0;
-  z-index: 1;
-  background: var(--paper);
-  font-weight: 600;
-}
-tbody th span {
-  display: block;
-  font-size: 15px;
-  font-weight: 400;
-}
-.ends {
-  color: var(--near-ink);
-}
-tbody td {
-  height: 74px;
-  border-left: 1px solid var(--line);
-}
-td :deep(.card + .card) {
-  margin-top: 6px;
 }
 .now {
   background: var(--track);
@@ -140,9 +105,5 @@ td :deep(.card + .card) {
 .today {
   font-weight: 400;
   color: var(--ink);
-}
-.over {
-  outline: 2.5px dashed var(--ink);
-  outline-offset: -3px;
 }
 </style>

@@ -3,6 +3,7 @@ import { computed, toValue, type ComputedRef, type MaybeRefOrGetter, type Ref } 
 import type { ApiError, Schemas } from '@/api/client'
 import { cancelVisit, changePlan, firmKeys, getBoard } from '@/api/firm'
 import { useAsyncAction } from '@/api/useAsyncAction'
+import { byCell, cellKey } from './cells'
 
 export type BoardVisit = Schemas['BoardVisit']
 export const NOBODY = null
@@ -43,6 +44,7 @@ export function useBoard(
     refetchOnMount: 'always',
     refetchInterval: LOOK_MS,
     placeholderData: (before) => before,
+    shallow: true, // a board is replaced whole: a watcher on each field of 500 visits costs more than drawing
   })
   const refresh = () => cache.invalidateQueries({ queryKey: firmKeys.boards })
   const changed = async (work: () => Promise<unknown>): Promise<boolean> => {
@@ -64,18 +66,13 @@ export function useBoard(
         ...more,
       }),
     )
+  const cells = computed(() => byCell(board.value?.visits ?? []))
   return {
     board,
     error,
     trouble,
     busy,
-    cell: (person, day) => {
-      const there = board.value?.visits.filter((visit) => visit.day === day) ?? []
-      return [
-        ...there.filter((visit) => visit.technician_id === person),
-        ...there.filter((visit) => visit.helpers.includes(person)),
-      ]
-    },
+    cell: (person, day) => cells.value.get(cellKey(person, day)) ?? [],
     move: (visit, to) =>
       change(visit, {
         ...to,
