@@ -2,7 +2,7 @@
 
 import sys
 
-from bench import batch, core, faults, firm, hunts, interface, language, live, load, page, touches, traces
+from bench import batch, core, faults, firm, interface, language, live, load, page, suspects, touches, traces
 
 
 def _interface() -> None:
@@ -21,7 +21,7 @@ REPORTS = {
     "core": core.report,
     "batch": batch.report,
     "language": language.report,
-    "hunts": hunts.report,
+    "suspects": suspects.report,
     "interface": _interface,
     "live": live.report,
     "traces": traces.report,

@@ -32,6 +32,13 @@ class Store(Protocol):
         """Have it run."""
 
 
+def _secret(file: Path) -> str:
+    try:
+        return file.read_text(encoding="utf-8").strip()
+    except OSError as error:
+        raise Refusal(f"The file {file.name} of a password or key cannot be read: {error.strerror}.") from None
+
+
 class Elsewhere:
     """A PostgreSQL that somebody else keeps."""
 
@@ -41,7 +48,7 @@ class Elsewhere:
     def environment(self) -> dict[str, str]:
         """Return the variables of the owner."""
         return self._variables(self.database.owner, self.database.owner_password_file) | {
-            "HAVRIN_APP_PASSWORD": self._read(self.database.application_password_file)
+            "HAVRIN_APP_PASSWORD": _secret(self.home / self.database.application_password_file)
         }
 
     def application(self) -> dict[str, str]:
@@ -54,14 +61,8 @@ class Elsewhere:
             "HAVRIN_DB_PORT": str(self.database.port),
             "HAVRIN_DB_NAME": self.database.name,
             "HAVRIN_DB_USER": user,
-            "HAVRIN_DB_PASSWORD": self._read(password_file),
+            "HAVRIN_DB_PASSWORD": _secret(self.home / password_file),
         }
-
-    def _read(self, file: str) -> str:
-        try:
-            return (self.home / file).read_text(encoding="utf-8").strip()
-        except OSError as error:
-            raise Refusal(f"The password file {file} cannot be read: {error.strerror}.") from None
 
     @contextlib.contextmanager
     def running(self) -> Iterator["Elsewhere"]:
@@ -110,7 +111,20 @@ class Installation:
             HAVRIN_LONGEST_DAYS=str(sessions.longest_days),
             HAVRIN_JSON_LOG="1",
             PROMETHEUS_MULTIPROC_DIR=str(self.counts),
+            **self._bucket(),
         )
+
+    def _bucket(self) -> dict[str, str]:
+        files = self.settings.files
+        if not files.bucket:
+            return {}
+        return {
+            "HAVRIN_FILES_BUCKET": files.bucket,
+            "HAVRIN_FILES_ENDPOINT": files.endpoint,
+            "HAVRIN_FILES_REGION": files.region,
+            "HAVRIN_FILES_KEY": _secret(self.home / files.access_key_file),
+            "HAVRIN_FILES_SECRET": _secret(self.home / files.secret_key_file),
+        }
 
     def ask(self, *command: str, given: str | None = None) -> str:
         """Run a command of the server as the owner of the database; return what it says. Raises Refusal with its last words."""

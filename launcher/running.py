@@ -102,6 +102,14 @@ def backup(home: Path, to: Path | None = None) -> Path:
     return target
 
 
+def carry_files(home: Path) -> None:
+    """Copy photos and logs from the installation's folder to the storage that its settings name now. Raises Refusal."""
+    environment.ensure_python("serve")
+    made = Installation(home)
+    with made.store.borrowed():
+        say(made.ask("carry_files").strip())
+
+
 def restore(archive: Path, home: Path, *, as_root: bool) -> None:
     """Make a new installation of a backup; its settings come along unless ``home`` has some. Raises Refusal."""
     must_not_be_root(as_root)

@@ -53,6 +53,17 @@ class Backup:
 
 
 @dataclass(frozen=True)
+class Files:
+    """A storage of the S3 kind for photos, plates and logs; without a bucket they lie in the installation's folder."""
+
+    bucket: str = ""
+    endpoint: str = ""
+    region: str = ""
+    access_key_file: str = ""
+    secret_key_file: str = ""
+
+
+@dataclass(frozen=True)
 class Settings:
     """The whole file."""
 
@@ -60,6 +71,7 @@ class Settings:
     database: Database = field(default_factory=Database)
     sessions: Sessions = field(default_factory=Sessions)
     backup: Backup = field(default_factory=Backup)
+    files: Files = field(default_factory=Files)
 
 
 TEMPLATE = """\
@@ -90,6 +102,13 @@ TEMPLATE = """\
 [backup]
 # folder = "backups"          # relative to this file; another disk is better
 # keep = 14
+
+[files]                       # nothing set: photos, plates and logs lie in this folder
+# bucket = ""                 # of a storage of the S3 kind
+# endpoint = ""               # its address, like "https://files.example"
+# region = ""
+# access_key_file = ""
+# secret_key_file = ""
 """
 
 
@@ -102,7 +121,7 @@ def read_settings(file: Path) -> Settings:
     except (OSError, UnicodeDecodeError, tomllib.TOMLDecodeError) as error:
         raise Refusal(f"{file} cannot be read: {error}") from None
     sections: dict[str, Any] = {}
-    kinds = {"serve": Serve, "database": Database, "sessions": Sessions, "backup": Backup}
+    kinds = {"serve": Serve, "database": Database, "sessions": Sessions, "backup": Backup, "files": Files}
     for name, rows in given.items():
         if name not in kinds or not isinstance(rows, dict):
             raise Refusal(f"{file}: [{name}] is no section; there are {', '.join(kinds)}.")
@@ -147,6 +166,13 @@ def _check(settings: Settings, file: Path) -> None:
         raise Refusal(f"{file}: 1 ≤ sessions.idle_days ≤ sessions.longest_days ≤ 366.")
     if settings.backup.keep < 1:
         raise Refusal(f"{file}: backup.keep is 1 or more.")
+    files = settings.files
+    if bool(files.bucket) != bool(files.access_key_file and files.secret_key_file):
+        raise Refusal(
+            f"{file}: a bucket takes files.access_key_file and files.secret_key_file, and they take a bucket."
+        )
+    if files.endpoint and not files.endpoint.startswith(("https://", "http://")):
+        raise Refusal(f"{file}: files.endpoint is an address, like https://files.example.")
     database = settings.database
     if database.host and not (database.owner_password_file and database.application_password_file):
         raise Refusal(f"{file}: a database elsewhere takes owner_password_file and application_password_file.")

@@ -9,7 +9,8 @@ ServerError
 ├── CannotClose     a rule holds the visit open
 ├── NotWritable     a line that was not understood whole
 ├── TooMany         more at once than one person, or the server, carries
-└── FileRefused     an upload that is not what it should be
+├── FileRefused     an upload that is not what it should be
+└── FilesAway       where photos and logs are kept does not answer
 """
 
 
@@ -79,3 +80,15 @@ class FileRefused(ServerError):
     """The file cannot be taken."""
 
     code, status = "file_refused", 422
+
+
+class FilesAway(ServerError):
+    """Where photos and logs are kept does not answer; ``args`` say what it said, the message is for people."""
+
+    code, status = "files_away", 503
+
+    def __init__(self, said: str) -> None:
+        super().__init__(
+            "Photos and logs cannot be reached just now. What you took is kept on your tablet; it is sent again."
+        )
+        self.args = (said,)

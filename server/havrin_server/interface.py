@@ -16,7 +16,7 @@ from havrin_core.wording.phrases import words
 from havrin_server.captures.views import live, logs, photos
 from havrin_server.cards import door_views, import_views
 from havrin_server.cards import views as cards
-from havrin_server.errors import NotAllowed, ServerError
+from havrin_server.errors import FilesAway, NotAllowed, ServerError
 from havrin_server.house import views as house
 from havrin_server.incoming import StrictParser
 from havrin_server.operations import views as operations
@@ -100,6 +100,8 @@ def _problem(
 
 @api.exception_handler(ServerError)
 def _server_error(request: HttpRequest, error: ServerError) -> HttpResponse:
+    if isinstance(error, FilesAway):
+        log.error("%s", error.args[0])
     if isinstance(error, NotAllowed) and isinstance(request.user, Person):
         record("refused", request.user, f"{request.method} {request.path}: {error.code}")
     return _problem(request, error.status, error.code, error.message, error.details, error.fields)

@@ -4,6 +4,7 @@ import os
 import secrets
 from datetime import timedelta
 from pathlib import Path
+from typing import Any
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 SAMPLE_WORLD = "demo.play.play_sample_world"  # what plays the sample world in; the server itself knows none
@@ -23,6 +24,32 @@ def _secret_key() -> str:
         file.touch(mode=0o600)
         file.write_text(secrets.token_urlsafe(50))
     return file.read_text()
+
+
+def _files() -> dict[str, Any]:
+    """Return where photos, plates and logs are kept: a folder of this installation, or a bucket where one is set."""
+    told = {
+        name: os.environ.get(f"HAVRIN_FILES_{name}", "") for name in ("BUCKET", "ENDPOINT", "REGION", "KEY", "SECRET")
+    }
+    if not told["BUCKET"]:
+        return {"BACKEND": "django.core.files.storage.FileSystemStorage"}
+    from botocore.config import Config  # not loaded where nobody needs it
+
+    # A page waits for some seconds and sends again: what takes longer here only holds others up.
+    patience = Config(
+        connect_timeout=3, read_timeout=8, retries={"total_max_attempts": 2}, s3={"addressing_style": "path"}
+    )
+    options = {
+        "bucket_name": told["BUCKET"],
+        "endpoint_url": told["ENDPOINT"] or None,
+        "region_name": told["REGION"] or None,
+        "access_key": told["KEY"],
+        "secret_key": told["SECRET"],
+        "file_overwrite": False,
+        "default_acl": None,
+        "client_config": patience,
+    }
+    return {"BACKEND": "havrin_server.operations.bucket.Bucket", "OPTIONS": options}
 
 
 SECRET_KEY = _secret_key()
@@ -96,6 +123,11 @@ WHITENOISE_INDEX_FILE = True
 WHITENOISE_MAX_AGE = 0
 WHITENOISE_IMMUTABLE_FILE_TEST = r"/assets/.+-[\w-]{8}\.\w+$"
 MEDIA_ROOT = STATE / "media"
+STORAGES = {
+    "default": _files(),
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+FILE_UPLOAD_PERMISSIONS, FILE_UPLOAD_DIRECTORY_PERMISSIONS = 0o600, 0o700
 FILE_UPLOAD_MAX_MEMORY_SIZE = 1024 * 1024  # larger uploads go to disk as they arrive
 DATA_UPLOAD_MAX_MEMORY_SIZE = 8 * 1024 * 1024
 SESSION_COOKIE_HTTPONLY = True

@@ -4,8 +4,8 @@ from collections import Counter
 
 import pytest
 
-from bench.hunt.hunting import WAYS, hunted
-from bench.hunt.truth import SORTS, drawn
+from bench.truth.cases import SORTS, drawn
+from bench.truth.hunting import WAYS, hunted
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.search.model import NOTHING_WRONG, UNLISTED, Deed, Observation, Seen

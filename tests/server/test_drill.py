@@ -4,8 +4,8 @@ import random
 
 import pytest
 
-from bench.hunt.hunting import WAYS, hunted
-from bench.hunt.truth import Case
+from bench.truth.cases import Case
+from bench.truth.hunting import WAYS, hunted
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.virtual.run import VirtualUnit
 from havrin_core.search.evidence import to_nominal

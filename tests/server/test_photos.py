@@ -46,6 +46,13 @@ def content_of(photo):
         return file.read()
 
 
+def test_a_photo_on_the_disk_is_for_the_service_alone(tove, visit, settings):
+    send(tove, visit, picture())
+    kept_there = list(settings.MEDIA_ROOT.rglob("*.*"))
+    assert kept_there
+    assert all(path.stat().st_mode & 0o077 == 0 for path in [*kept_there, *(path.parent for path in kept_there)])
+
+
 @pytest.mark.parametrize("kind", ["JPEG", "PNG", "WEBP", "HEIF"])
 def test_every_usual_kind_is_taken_by_its_content(tove, visit, kind):
     answer = send(tove, visit, picture(kind), "not-what-it-says.txt")

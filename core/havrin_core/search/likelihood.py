@@ -1,7 +1,7 @@
 """How well one observation fits what a hypothesis would show: chances against a perfect fit, none of them quite zero.
 
 The figures are judgements of this model, wide on purpose: a real unit is never the model. They were set against hunts
-whose truth the search does not draw (``./havrin bench hunts``).
+whose truth the search does not draw (``./havrin bench suspects``).
 """
 
 from math import exp, hypot, log

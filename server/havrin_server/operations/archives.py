@@ -1,29 +1,31 @@
 """A backup: one tar with the database, the files, the keys and the settings, as they were at one moment, and proof of it."""
 
-import hashlib
 import io
 import json
 import os
 import shutil
 import subprocess
 import tarfile
+import tempfile
 from collections.abc import Iterator, Mapping
 from contextlib import closing
 from dataclasses import dataclass
 from datetime import datetime
-from pathlib import Path
+from pathlib import Path, PurePosixPath
 from typing import IO, Any
 
 import psycopg
 from django.conf import settings
+from django.core.files.storage import default_storage
 
 from havrin_core import __version__
+from havrin_server.operations import stored
 
 FORMAT = "havrin-backup/1"
 DUMP, MANIFEST, MEDIA = "database.dump", "manifest.json", "media"
 KEYS = ("signing-key", "secret-key")
 _HEADS = "SELECT id, head FROM visits_visit WHERE version > 0 ORDER BY id"
-_PIECE = 1024 * 1024
+_IN_MEMORY = 32 * 1024 * 1024
 
 
 class BadArchive(Exception):
@@ -55,8 +57,10 @@ def make(target: Path, pg_dump: str, settings_file: Path | None, now: datetime) 
                 _add(tar, dump, DUMP, digests)
             finally:
                 dump.unlink(missing_ok=True)
-            for file, name in _files(settings_file):
+            for file, name in _own_files(settings_file):
                 _add(tar, file, name, digests)
+            for name in stored.names():
+                _add_stored(tar, name, digests)
             manifest = Manifest(now.isoformat(), __version__, heads, digests)
             _add_text(tar, MANIFEST, json.dumps({"format": FORMAT, **_as_dict(manifest)}, indent=1))
         out.flush()
@@ -76,24 +80,35 @@ def _dump(file: Path, pg_dump: str) -> dict[str, str]:
         return {str(number): head for number, head in connection.execute(_HEADS)}
 
 
-def _files(settings_file: Path | None) -> Iterator[tuple[Path, str]]:
+def _own_files(settings_file: Path | None) -> Iterator[tuple[Path, str]]:
     if settings_file is not None:
         yield settings_file, settings_file.name
     for key in KEYS:
         if (settings.STATE / key).exists():
             yield settings.STATE / key, key
-    for file in sorted(settings.MEDIA_ROOT.rglob("*")):
-        if file.is_file():
-            yield file, f"{MEDIA}/{file.relative_to(settings.MEDIA_ROOT)}"
 
 
 def _add(tar: tarfile.TarFile, file: Path, name: str, digests: dict[str, str]) -> None:
     with file.open("rb") as source:
-        digests[name] = _digest(source)
+        digests[name] = stored.digest(source)
         source.seek(0)
         info = tar.gettarinfo(arcname=name, fileobj=source)
         info.mode, info.uname, info.gname = 0o600, "", ""
         tar.addfile(info, source)
+
+
+def _add_stored(tar: tarfile.TarFile, name: str, digests: dict[str, str]) -> None:
+    try:
+        with default_storage.open(name) as source, tempfile.SpooledTemporaryFile(max_size=_IN_MEMORY) as copy:
+            shutil.copyfileobj(source, copy, stored.PIECE)
+            info = tarfile.TarInfo(f"{MEDIA}/{name}")
+            info.size, info.mode = copy.tell(), 0o600
+            copy.seek(0)
+            digests[info.name] = stored.digest(copy)
+            copy.seek(0)
+            tar.addfile(info, copy)
+    except FileNotFoundError:
+        return  # removed since the names were read: nothing names it any more
 
 
 def _add_text(tar: tarfile.TarFile, name: str, text: str) -> None:
@@ -107,7 +122,7 @@ def read_manifest(archive: Path) -> Manifest:
     """Return what an archive says of itself, after every file in it was compared with it. Raises BadArchive."""
     try:
         with tarfile.open(archive, "r:") as tar:
-            found = {member.name: _digest(_content(tar, member)) for member in tar if member.name != MANIFEST}
+            found = {member.name: stored.digest(_content(tar, member)) for member in tar if member.name != MANIFEST}
             stated = json.loads(_content(tar, tar.getmember(MANIFEST)).read())
     except (OSError, tarfile.TarError, KeyError, ValueError) as error:
         raise BadArchive(f"{archive} is no whole backup: {error}") from None
@@ -124,12 +139,18 @@ def unpack(archive: Path, dump: Path) -> None:
     """Put keys and files of a sound archive into this state, and its database's dump at ``dump``."""
     with tarfile.open(archive, "r:") as tar:
         for member in tar:
-            target = _place(member.name, dump)
-            if target is None:
-                continue
-            target.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
-            with os.fdopen(os.open(target, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as out:
-                shutil.copyfileobj(_content(tar, member), out, _PIECE)
+            if name := _stored_name(member.name):
+                stored.put_back(name, _content(tar, member))
+            elif target := _place(member.name, dump):
+                target.parent.mkdir(parents=True, exist_ok=True, mode=0o700)
+                with os.fdopen(os.open(target, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "wb") as out:
+                    shutil.copyfileobj(_content(tar, member), out, stored.PIECE)
+
+
+def _stored_name(name: str) -> str:
+    """Return as what a member of an archive is kept among photos and logs; nothing where it is not one of them."""
+    inside = PurePosixPath(name)
+    return "/".join(inside.parts[1:]) if inside.parts[:1] == (MEDIA,) and ".." not in inside.parts else ""
 
 
 def _place(name: str, dump: Path) -> Path | None:
@@ -137,9 +158,6 @@ def _place(name: str, dump: Path) -> Path | None:
         return dump
     if name in KEYS:
         return Path(settings.STATE) / name
-    inside = Path(name)
-    if inside.parts[:1] == (MEDIA,) and ".." not in inside.parts:
-        return Path(settings.MEDIA_ROOT).joinpath(*inside.parts[1:])
     return None  # the settings are the launcher's, the manifest was read
 
 
@@ -168,13 +186,6 @@ def _content(tar: tarfile.TarFile, member: tarfile.TarInfo) -> IO[bytes]:
     if found is None:
         raise BadArchive(f"{member.name} in the archive is no file.")
     return found
-
-
-def _digest(source: IO[bytes]) -> str:
-    digest = hashlib.sha256()
-    for piece in iter(lambda: source.read(_PIECE), b""):
-        digest.update(piece)
-    return digest.hexdigest()
 
 
 def _as_dict(manifest: Manifest) -> dict[str, Any]:

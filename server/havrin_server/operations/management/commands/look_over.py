@@ -8,6 +8,8 @@ from django.core.management import BaseCommand
 from django.db import connection
 from django.utils import timezone
 
+from havrin_server.errors import FilesAway
+from havrin_server.operations import stored
 from havrin_server.operations.preparing import pending
 from havrin_server.operations.roles import APPLICATION
 from havrin_server.people.codes import DECIDES
@@ -30,7 +32,7 @@ class Command(BaseCommand):
         waiting = pending()
         rows = [("bad" if waiting else "ok", f"tables: {', '.join(waiting) or 'as this version takes them'}")]
         if not waiting:
-            rows += [_role(), _chains(), _people(), _guessing(), _queue()]
+            rows += [_role(), _chains(), _people(), _guessing(), _queue(), _files()]
         self.stdout.write(json.dumps(rows))
 
 
@@ -82,3 +84,12 @@ def _queue() -> tuple[str, str]:
     if stuck:
         return "bad", f"queue: {stuck} pieces of long work wait for more than an hour: does its process run?"
     return "ok", f"queue: {waiting.count()} pieces of long work wait or go on"
+
+
+def _files() -> tuple[str, str]:
+    try:
+        stored.try_out()
+    except (OSError, FilesAway) as error:
+        return "bad", f"photos and logs: {error.args[0] if error.args else error}"
+    where = settings.STORAGES["default"].get("OPTIONS", {}).get("bucket_name")
+    return "ok", f"photos and logs: {f'in the bucket {where}' if where else 'in this folder'}; written and read"

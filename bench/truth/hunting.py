@@ -4,7 +4,7 @@ import time
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
-from bench.hunt.truth import Case
+from bench.truth.cases import Case
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.search.likelihood import DIRECT
 from havrin_core.search.model import NOTHING_WRONG, PART, UNLISTED, Deed, Observation, Outcome, Outlook, Seen, Test

@@ -2,8 +2,8 @@
 
 from statistics import mean, quantiles
 
-from bench.hunt.hunting import WAYS, Hunt, hunted
-from bench.hunt.truth import SORTS, drawn
+from bench.truth.cases import SORTS, drawn
+from bench.truth.hunting import WAYS, Hunt, hunted
 from havrin_core.machine.circuit.read import circuit_names
 
 HUNTS = 300
