@@ -64,6 +64,7 @@ def dense_volts(
                     a[row, at[node]] -= sign * ratio
                     a[at[node], row] -= sign * ratio
         elif closed(part, state.conditions) and (part.direct or part.kind == "flame") == direct:
-            b[row] = part.volts
+            turned = 0.0 if direct else part.angle_deg * pi / 180
+            b[row] = part.volts * np.exp(1j * turned)
     a[: len(at), : len(at)] += 1e-13 * np.eye(len(at))
     return {name: complex(np.linalg.solve(a, b)[i]) for name, i in at.items() if name in nodes}

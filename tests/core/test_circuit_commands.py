@@ -20,7 +20,7 @@ def havrin(*words, status=0):
 
 def test_circuits_list_states_nodes_parts_and_faults():
     listed = havrin("circuits")
-    assert len(listed) == 16
+    assert len(listed) == 18
     furnace = next(c for c in listed if c["key"] == "furnace_80_hot_surface")
     assert "limit.stuck_open" in furnace["faults"]
     assert "trial" in furnace["states"]

@@ -22,7 +22,7 @@ def volts(a, b, state="steady", fault=(), circuit=FURNACE):
 
 
 def test_every_kind_of_control_has_its_circuit():
-    assert len(circuit_names()) == 16
+    assert len(circuit_names()) == 18
     for name in circuit_names():
         assert shipped_circuit(name).key == name
 

@@ -12,6 +12,7 @@ from havrin_core.machine.circuit.codes import code_chart, with_codes
 from havrin_core.machine.circuit.fuelled import of_fuel
 from havrin_core.machine.circuit.model import Circuit
 from havrin_core.machine.circuit.read import shipped_circuit
+from havrin_core.machine.circuit.second_source import beside_heat_pump
 from havrin_core.machine.unit import (
     STAGE_LABELS,
     CodeMeaning,
@@ -86,6 +87,8 @@ def build_unit(
     described = _kind(kind, document)
     key = circuit or described.circuits.get(stages[-1], "")
     wired = of_fuel(library.circuit(key), plate.fuel) if key else None
+    if wired is not None and described.second_source:
+        wired = beside_heat_pump(wired)
     if wired is not None and codes:
         wired = with_codes(wired, tuple((code.state, code.pattern) for code in codes if code.state))
     chart = {code.pattern: code.meaning for code in codes} or (code_chart(wired) if wired else {})

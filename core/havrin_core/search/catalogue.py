@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Mapping
 from typing import Any
 
+from havrin_core.machine.circuit.line import legs_of, line_nodes
 from havrin_core.machine.circuit.model import AIR, WATER, Circuit, Part
 from havrin_core.machine.circuit.read import part_families
 from havrin_core.machine.virtual.plant import fire
@@ -76,13 +77,19 @@ def _pairs(circuit: Circuit, part: Part) -> Iterable[tuple[str, str]]:
 
 
 def _polarity(circuit: Circuit, part: Part) -> Iterable[tuple[str, str]]:
-    """Hot to ground: the line's full volts, or next to nothing where hot and neutral are reversed."""
+    """Hot to ground: full volts, or next to nothing where hot and neutral are reversed; a leg to every other leg.
+
+    A lost leg still shows volts to ground, fed back through what hangs on it: to another leg it does not.
+    """
+    if part.family == "leg":
+        legs = legs_of(circuit)
+        return [(part.nodes[0], other) for other in legs[legs.index(part.nodes[0]) + 1 :]]
     return [(part.nodes[0], circuit.ground)] if part.family == "line" else []
 
 
 def volt_test(circuit: Circuit, part: Part | None, a: str, b: str) -> Test:
     """Return the test of the volts between two nodes: those of ``part``, or (None) any two that a hand chose."""
-    line = bool({"L1", "N"} & {a, b})
+    line = not line_nodes(circuit).isdisjoint((a, b))
     direct = (part is not None and part.direct) or bool(_direct_only(circuit))
     sigma = _MILLIVOLT_SIGMA if _direct_only(circuit) else _VOLTS_SIGMA * (4 if line else 1)
     if part is None:

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from havrin_core.facts.facts import Facts
 from havrin_core.machine.circuit.drawing import Rung, rungs
+from havrin_core.machine.circuit.line import measured_against
 from havrin_core.machine.circuit.meter import MeterReading, Wiring, read_meter
 from havrin_core.machine.circuit.model import Circuit, Part
 from havrin_core.tape.entries import Entry
@@ -103,7 +104,7 @@ class _Drawn:
         return RungView(rung.load, self.circuit.part(rung.load).name, parts, nodes)
 
     def _node(self, key: str) -> NodeView:
-        against = "N" if key in ("L1",) and "N" in self.circuit.nodes else self.circuit.common
+        against = measured_against(self.circuit, key)
         expected = self._volts(key, against)
         read = self.read.get(frozenset((key, against)))
         return NodeView(key, self.circuit.nodes[key], expected, read, read is not None and self._odd(read, expected))

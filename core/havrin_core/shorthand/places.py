@@ -48,12 +48,13 @@ _COLOURS: Mapping[str, str] = {
     "gnd": "G",
     "w1": "W",
 }
+_LINE, _LEGS = ("L1", "N"), ("L1", "L2")  # a line of 208 or 240 V has legs and no neutral
 _NAMED_PAIRS: Mapping[str, tuple[str, str]] = {
-    "line voltage": ("L1", "N"),
-    "incoming voltage": ("L1", "N"),
-    "incoming power": ("L1", "N"),
-    "mains voltage": ("L1", "N"),
-    "supply voltage": ("L1", "N"),
+    "line voltage": _LINE,
+    "incoming voltage": _LINE,
+    "incoming power": _LINE,
+    "mains voltage": _LINE,
+    "supply voltage": _LINE,
     "secondary voltage": ("R", "C"),
     "transformer secondary": ("R", "C"),
     "transformer output": ("R", "C"),
@@ -114,6 +115,8 @@ class Places:
         """Voltages with a name of their own: "line voltage 119", "transformer secondary 26"."""
         for count in (3, 2, 1):
             leads = _NAMED_PAIRS.get(" ".join(keys[at : at + count]))
+            if leads == _LINE and "N" not in self.nodes:
+                leads = _LEGS
             if leads and set(leads) <= self.nodes and at + count <= len(keys):
                 volts = frozenset((VOLTS,))
                 own = volts if count > 1 else frozenset()

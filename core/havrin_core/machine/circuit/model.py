@@ -1,7 +1,7 @@
 """A control circuit: nodes, parts, what moves them, and how each can fail.
 
 Electrical model, linear in each state, so that any circuit simulator can repeat it:
-- source: an alternating (RMS) or direct voltage behind ``ohm``;
+- source: an alternating (RMS, at ``angle_deg``) or direct voltage behind ``ohm``;
 - transformer: ideal of ratio ``volts``/``primary_volts`` with ``ohm`` in series with the secondary and
   ``primary_ohm`` across the primary;
 - switch: ``CLOSED_OHM`` when closed, no path when open; wire: ``WIRE_OHM``;
@@ -102,6 +102,7 @@ class Part:
     volts: float = 0.0
     primary_volts: float = 120.0
     direct: bool = False
+    angle_deg: float = 0.0  # of an alternating source, against the first leg: 180 across a split phase, ±120 of three
     ohm: float = 0.0
     primary_ohm: float = 2000.0
     reactance_ohm: float = 0.0

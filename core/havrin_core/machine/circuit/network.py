@@ -1,8 +1,9 @@
 """Nodal analysis: node voltages of a linear network, alternating (RMS phasors) or direct."""
 
+from cmath import rect
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from math import pi
+from math import pi, radians
 
 from havrin_core.machine.circuit.model import CLOSED_OHM, LINE_HZ, WIRE_OHM, FaultMode, Part
 
@@ -104,7 +105,9 @@ def branches_of(part: Part, *, closed: bool, live: bool, fault: FaultMode | None
         case "stray":
             return [] if direct else [Element(part.key, a, b, 2j * pi * LINE_HZ * part.picofarad * 1e-12)]
         case "source":
-            volts = part.volts * (fault.volts_share if fault else 1.0)
+            volts = (
+                part.volts * (fault.volts_share if fault else 1.0) * (1 if direct else rect(1, radians(part.angle_deg)))
+            )
             ohm = part.ohm + extra + (fault.sag_ohm if fault else 0.0)
             return [Element(part.key, a, b, 1 / ohm, volts if part.direct == direct and live else 0.0)]
         case "flame":

@@ -80,7 +80,7 @@ def _built(document: str) -> Circuit:
         raise BadDocument("circuit_field", phrase("circuit_lacks", missing=missing), value=str(missing)) from missing
     except (TypeError, ValueError, AttributeError) as error:
         raise BadDocument("circuit_form", phrase("circuit_cannot_read", error=error), value="circuit") from error
-    circuit = replace(circuit, faults=tuple(f for part in circuit.parts for f in _faults(circuit, part)))
+    circuit = replace(circuit, faults=tuple(f for part in circuit.parts for f in faults_of(circuit, part)))
     check_circuit(circuit)
     return circuit
 
@@ -127,7 +127,8 @@ def _made(cls: Any, row: Mapping[str, Any], place: str) -> Any:
     return cls(**{name: tuple(value) if isinstance(value, list) else value for name, value in row.items()})
 
 
-def _faults(circuit: Circuit, part: Part) -> Iterable[FaultMode]:
+def faults_of(circuit: Circuit, part: Part) -> Iterable[FaultMode]:
+    """Yield the ways in which a part of ``circuit`` fails, as its family has them. Raises BadDocument (family)."""
     family = part_families().get(part.family or "none")
     if family is None:
         known = ", ".join(sorted(name for name in part_families() if name != "about"))
