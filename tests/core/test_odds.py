@@ -1,12 +1,14 @@
 """What is known before the first reading moves the odds, and readings outweigh it."""
 
+from itertools import pairwise
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.read import circuit_names, part_families, shipped_circuit
-from havrin_core.search.odds import WEIGH_AS, causes_of, past_of, prior_of, surroundings_known
+from havrin_core.search.odds import WEIGH_AS, causes_of, in_vain_of, past_of, prior_of, surroundings_known
 from havrin_core.search.visit_search import outlook_of
 from havrin_core.tape.background import NOTHING_KNOWN, Background, Past
 from tests.core.rows import furnace, tape
@@ -135,3 +137,47 @@ def test_only_a_cause_that_was_found_for_the_call_is_learned_from():
     assert causes_of(tape("cause probably igniter")) == ()
     assert causes_of(tape("cause not found")) == ()
     assert causes_of(tape("hose off")) == ()
+
+
+@given(st.sampled_from(["igniter", "flame_rod", "hose", "filter"]), st.integers(1, 40), st.integers(0, 30))
+def test_calls_that_a_new_part_did_not_cure_are_shared_out_among_all_others(part, unsolved, solved):
+    circuit = shipped_circuit("furnace_80_hot_surface")
+    shipped = shares_of(circuit, prior_of(circuit, Background()).odds)
+    known = Background(in_vain=((part, unsolved + solved, unsolved),))
+    learned = shares_of(circuit, prior_of(circuit, known).odds)
+    assert sum(learned.values()) == pytest.approx(1)
+    assert learned[part] == pytest.approx(WEIGH_AS * shipped[part] / (WEIGH_AS + unsolved))
+    others = [other for other in shipped if other != part]
+    for one, other in pairwise(others):  # they keep what they are to each other
+        assert learned[one] * shipped[other] == pytest.approx(learned[other] * shipped[one])
+
+
+def test_what_was_renewed_in_vain_while_the_cause_is_known_moves_nothing_and_is_said():
+    circuit = shipped_circuit("furnace_80_hot_surface")
+    prior = prior_of(circuit, Background(in_vain=(("igniter", 4, 0), ("pump", 9, 0))))
+    assert prior.odds == prior_of(circuit, Background()).odds
+    (told,) = prior.reasons
+    assert "igniter 4" in told
+    assert "pump" not in told  # this circuit has none
+
+
+@pytest.mark.parametrize(
+    ("lines", "in_vain"),
+    [
+        (("did change igniter", "cause hose off"), (("igniter", False),)),
+        (("did change igniter", "did change hose", "cause hose off"), (("igniter", False),)),
+        (("did change igniter", "cause not found"), (("igniter", True),)),
+        (("did change igniter",), ()),  # it may have been it
+        (("did change igniter", "cause probably hose"), ()),
+        (("did clean igniter", "cause hose off"), ()),  # cleaned is not renewed
+        (("did change igniter", "did change igniter", "cause not found"), (("igniter", True),)),
+    ],
+)
+def test_what_was_renewed_and_was_not_the_cause_is_read_from_the_tape(lines, in_vain):
+    assert in_vain_of(tape(*lines)) == in_vain
+
+
+def test_a_bundle_carries_what_was_renewed_in_vain():
+    from havrin_core.tape.bundle import _background
+
+    assert _background({"in_vain": [["igniter", 3, 1]]}, 9).in_vain == (("igniter", 3, 1),)

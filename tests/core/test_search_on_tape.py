@@ -8,6 +8,7 @@ from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.meant import called_parts, cure_chance, parts_meant
 from havrin_core.machine.circuit.read import circuit_names, part_families, shipped_circuit
 from havrin_core.search.model import CURED, PART, UNLISTED
+from havrin_core.search.pictures import pictures_of, volts_of
 from havrin_core.search.severities import has_range, mode_of, severities
 from havrin_core.search.visit_search import history_of, outlook_of
 from havrin_core.shorthand.reader import read_line
@@ -51,6 +52,61 @@ def test_a_reading_takes_its_state_along(line, state):
 def test_the_state_is_said_back():
     (entry,) = tape("v 3 4 in trial 26.2")
     assert "in trial" in echo(entry.body, furnace(), "us")
+
+
+@pytest.mark.parametrize(
+    ("line", "end", "value"),
+    [
+        ("v 3 4 max 26", "most", 26.0),
+        ("v 4 c min 17", "least", 17.0),
+        ("v 4 c 17 min", "least", 17.0),
+        ("v limit peaked at 25", "most", 25.0),
+        ("across pressure switch dropped to 3", "least", 3.0),
+    ],
+)
+def test_what_a_meter_held_keeps_its_leads_and_says_which_end_it_is(line, end, value):
+    (entry,) = tape(line)
+    assert (entry.body.state, entry.body.value, entry.body.quantity) == (end, value, "volts_across_v")
+    assert entry.body.leads
+    assert f", the {end}" in echo(entry.body, furnace(), "us")
+    assert entry_from_dict(entry_to_dict(entry), "entry").body == entry.body
+    assert [o.moment for o in search(line).observations] == [end]
+
+
+def test_a_state_beside_what_was_held_stays_on_the_tape():
+    (entry,) = tape("v 4 c in trial min 17")
+    assert (entry.body.state, entry.body.place) == ("least", "trial")
+    assert "trial" in echo(entry.body, furnace(), "us")
+
+
+@pytest.mark.parametrize("line", ["least volts 17", "r to c dropped to 17", "v r c min 17"])
+def test_the_least_control_voltage_speaks_of_hot_to_common(line):
+    (seen,) = search(line).observations
+    assert (seen.test, seen.outcome, seen.moment) == ("volts:R:C", 17.0, "least")
+
+
+def test_a_contact_that_let_go_is_named_by_what_the_meter_held():
+    """In the string all is well before and after; the meter that held its ends saw one contact open."""
+    came = ("stops flame", "v 4 c 26")
+    sound = search(*came, "v 1 c min 25.6", "v 2 c min 25.6", "v 3 c min 25.5", "v 4 c min 25.5")
+    let_go = search(*came, "v 1 c min 25.6", "v 2 c min 25.6", "v 3 c min 25.5", "v 4 c min 0")
+    assert share(let_go, "pressure_switch") > 3 * share(sound, "pressure_switch")
+    assert share(let_go, "pressure_switch") > share(let_go, "limit") + share(let_go, "rollout")
+
+
+@given(st.sampled_from([f for f in FURNACE.faults if f.is_electrical]), st.sampled_from(["least", "most"]), st.data())
+@settings(max_examples=40, deadline=None)
+def test_what_a_meter_could_hold_lies_between_all_that_it_saw(fault, end, data):
+    pictures = pictures_of(FURNACE)
+    picture = pictures.of((fault,))
+    a, b = data.draw(st.lists(st.sampled_from(sorted(FURNACE.nodes)), min_size=2, max_size=2, unique=True))
+    test = pictures.test(pictures.volts_key(a, b))
+    seen = [volts_of(test, picture.unit.wiring, holds) for holds, _ in picture.unit.spent]
+    seen.append(volts_of(test, picture.unit.wiring, frozenset(picture.unit.holds)))
+    held = picture.volts_held(test, end)
+    assert sum(chance for chance, _ in held) == pytest.approx(1)
+    assert all(min(seen) <= volts <= max(seen) for _, volts in held)
+    assert held[1][1] == (min(seen) if end == "least" else max(seen))
 
 
 def test_what_was_changed_is_not_suspected_again_and_the_next_fault_is_found():

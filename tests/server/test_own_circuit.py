@@ -5,7 +5,7 @@ from django.utils import timezone
 
 from havrin_server.shop.models import ShopDocument, Sort
 from havrin_server.units.models import Unit
-from havrin_server.visits.causes import closed_causes, count_causes
+from havrin_server.visits.causes import count_causes, what_was_learned
 from havrin_server.visits.models import Visit
 from havrin_server.visits.queries import tape_of
 
@@ -98,13 +98,31 @@ def test_a_string_begun_blank_is_walked_together(wenna, visit):
 
 
 def test_the_causes_that_a_firm_closed_move_its_odds(wenna, visit):
-    before = dict(closed_causes(visit))
+    before = dict(what_was_learned(visit)[0])
     assert wenna.line(visit.pk, "cause hose off").status_code == 200
     count_causes(visit, tape_of(visit))
     count_causes(visit, tape_of(visit))
-    assert dict(closed_causes(visit)) == before | {"hose": before.get("hose", 0) + 2}
+    assert dict(what_was_learned(visit)[0]) == before | {"hose": before.get("hose", 0) + 2}
     said = wenna.get(f"visits/{visit.pk}/string").json()["suspects"]["beforehand"]
     assert any("hose 2" in line.lower() for line in said)
+
+
+def test_what_a_firm_renewed_in_vain_is_counted_and_said(wenna, visit):
+    for line in ("did change igniter", "cause hose off"):
+        assert wenna.line(visit.pk, line).status_code == 200
+    count_causes(visit, tape_of(visit))
+    causes, in_vain = what_was_learned(visit)
+    assert ("igniter", 1, 0) in in_vain
+    assert "igniter" not in dict(causes)
+    said = wenna.get(f"visits/{visit.pk}/string").json()["suspects"]["beforehand"]
+    assert any("not the cause" in line and "igniter 1" in line.lower() for line in said)
+
+
+def test_a_call_that_nobody_explained_counts_as_unsolved(wenna, visit):
+    for line in ("did change igniter", "cause not found"):
+        assert wenna.line(visit.pk, line).status_code == 200
+    count_causes(visit, tape_of(visit))
+    assert ("igniter", 1, 1) in what_was_learned(visit)[1]
 
 
 def test_another_circuit_is_chosen_for_one_unit_and_for_one_that_had_none(tove, visit):

@@ -7,6 +7,7 @@ from havrin_core.facts.facts import Facts, ReadingFact
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.limits.computed import input_at_altitude_w
 from havrin_core.machine.circuit.meant import parts_meant
+from havrin_core.machine.circuit.model import LEAST
 from havrin_core.machine.unit import Unit
 from havrin_core.physics.combustion.carbon_monoxide import co_air_free_ppm
 from havrin_core.search.epochs import Epochs, epochs_of, moment_key
@@ -20,6 +21,7 @@ _SIGNED = ("o2_step_pct",)  # of a draft only the size counts, of a step also wh
 _SAME_SIGMAS = 6.0
 _FRESH_O2_PCT = 19.0  # above this the probe is in air: nothing can be counted back
 TRIPPED = "tripped"
+_CONTROL_VOLTAGE = ("R", "C")
 
 
 def seen_on(
@@ -85,13 +87,16 @@ def _readings(unit: Unit, rules: HouseRules, pictures: Pictures, facts: Facts) -
         if fact.phase == "trial":
             continue
         for key, value in _tests_of_reading(unit, rules, pictures, fact, facts):
-            seen = Observation(key, value, fact.entry_id, fact.spread, fact.state)
+            moment = LEAST if fact.quantity == "control_least_v" else fact.state
+            seen = Observation(key, value, fact.entry_id, fact.spread, moment)
             yield f"{fact.at.isoformat()} {fact.entry_id}", seen
 
 
 def _tests_of_reading(
     unit: Unit, rules: HouseRules, pictures: Pictures, fact: ReadingFact, facts: Facts
 ) -> Iterable[tuple[str, float]]:
+    if fact.quantity == "control_least_v" and set(_CONTROL_VOLTAGE) <= set(pictures.circuit.nodes):
+        yield pictures.volts_key(*_CONTROL_VOLTAGE), fact.value
     if fact.quantity == "volts_across_v" and fact.leads is not None:
         if len(set(fact.leads)) == 2 and set(fact.leads) <= set(pictures.circuit.nodes):
             yield pictures.volts_key(*fact.leads), abs(fact.value)

@@ -7,7 +7,7 @@ whose truth the search does not draw (``./havrin bench suspects``).
 from math import exp, hypot, log
 
 from havrin_core.machine.circuit.meant import parts_meant
-from havrin_core.machine.circuit.model import FaultMode
+from havrin_core.machine.circuit.model import HELD, FaultMode
 from havrin_core.machine.virtual.run import DARK
 from havrin_core.search.model import Observation, Outcome, Test
 from havrin_core.search.pictures import BAD, DIFFERS, NOTHING, STEADY, AnyPicture, Pictures
@@ -58,10 +58,10 @@ def _chance(
     if test.kind == "tripped":
         return _tripped(pictures, test, present, seen, tripped)
     if world.unlisted and present and test.kind in DIRECT and test.part == present[0].part:
-        return _of_kind(pictures, test, pictures.sound, seen, world, present)
-    chance = _of_kind(pictures, test, pictures.of(present, seen.bridged, tripped), seen, world, present)
+        return _of_kind(pictures, test, pictures.sound, seen, present)
+    chance = _of_kind(pictures, test, pictures.of(present, seen.bridged, tripped), seen, present)
     if any(fault.comes_and_goes for fault in present):
-        away = _of_kind(pictures, test, pictures.of((), seen.bridged, tripped), seen, world, ())
+        away = _of_kind(pictures, test, pictures.of((), seen.bridged, tripped), seen, ())
         chance = _THERE_SHARE * chance + (1 - _THERE_SHARE) * away
     if world.unlisted:
         if test.kind == "volts" and _own_ends(pictures, test, present):
@@ -77,7 +77,7 @@ def _own_ends(pictures: Pictures, test: Test, present: tuple[FaultMode, ...]) ->
 
 
 def _of_kind(
-    pictures: Pictures, test: Test, picture: AnyPicture, seen: Observation, world: World, present: tuple[FaultMode, ...]
+    pictures: Pictures, test: Test, picture: AnyPicture, seen: Observation, present: tuple[FaultMode, ...]
 ) -> float:
     shown = seen.outcome
     if test.kind == "volts":
@@ -112,7 +112,11 @@ def _volts(test: Test, picture: AnyPicture, seen: Observation, sound: AnyPicture
     assert isinstance(usual, float)
     more = hypot(seen.spread, _BETWEEN_POINTS * abs(at_stop - usual))
     stop = _bell(test, at_stop, seen.outcome, more)
-    if seen.moment:
+    if seen.moment in HELD:
+        fit = sum(
+            share * _bell(test, volts, seen.outcome, more) for share, volts in picture.volts_held(test, seen.moment)
+        )
+    elif seen.moment:
         at = picture.volts_at(test, seen.moment)
         fit = max((_bell(test, volts, seen.outcome, more) for volts in at), default=_NOT_AT_THAT_MOMENT * stop)
     else:

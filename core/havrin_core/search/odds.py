@@ -12,9 +12,10 @@ from havrin_core.machine.circuit.model import Circuit
 from havrin_core.quantities.formats import number
 from havrin_core.tape.background import Background, Past
 from havrin_core.tape.corrections import effective
-from havrin_core.tape.entries import FOUND, Action, Entry, Proof, Said
+from havrin_core.tape.entries import FOUND, NOT_FOUND, Action, Entry, Proof, Said
 from havrin_core.vocabulary.catalogue import part as part_of_trade
 
+_RENEWS = "change"  # the verb of the vocabulary
 WEIGH_AS = 40.0  # closed calls that the shipped odds count as, beside a firm's own
 LOOKS_BACK_DAYS = 1100  # the longest of odds.json: what is older moves no odds
 
@@ -48,9 +49,10 @@ def prior_of(circuit: Circuit, background: Background) -> Prior:
         for fault in circuit.faults:
             if fault.key.split(".")[1] in rule["modes"] and (worked_on is None or fault.part in worked_on):
                 odds[fault.key] *= rule["factor"]
-    learned = _learned(circuit, odds, background.causes)
-    if learned:
-        reasons.append(_told(circuit, background.causes))
+    learned = _learned(circuit, odds, background)
+    reasons += [
+        said for said in (_told(circuit, background.causes), _told_in_vain(circuit, background.in_vain)) if said
+    ]
     return Prior(odds | learned, tuple(reasons))
 
 
@@ -61,17 +63,38 @@ def causes_of(entries: Iterable[Entry]) -> tuple[str, ...]:
     return tuple(dict.fromkeys(filter(None, named)))
 
 
-def _learned(circuit: Circuit, odds: Mapping[str, float], causes: Iterable[tuple[str, int]]) -> dict[str, float]:
-    """Return the odds of fault modes that a firm's own closed causes moved.
+def in_vain_of(entries: Iterable[Entry]) -> tuple[tuple[str, bool], ...]:
+    """Return the parts that a tape renewed though they were not the cause, each once, and whether no cause was found at all.
+
+    None where the tape says nothing of a cause: what was renewed may have been it.
+    """
+    lines = tuple(effective(entries))
+    said = [line.body for line in lines if isinstance(line.body, Said) and line.body.what == "cause"]
+    about_call = [body for body in said if body.explains in ("", "call") and body.state in (FOUND, NOT_FOUND)]
+    if not about_call:
+        return ()
+    found = {body.part for body in about_call if body.state == FOUND}
+    renewed = (line.body.part for line in lines if isinstance(line.body, Action) and line.body.verb == _RENEWS)
+    return tuple((part, not found) for part in dict.fromkeys(renewed) if part and part not in found)
+
+
+def _learned(circuit: Circuit, odds: Mapping[str, float], known: Background) -> dict[str, float]:
+    """Return the odds of fault modes that a firm's own closed visits moved.
 
     The shipped odds count as WEIGH_AS closed calls (a Dirichlet distribution over the parts); each own cause is one more.
+    A call of which nobody found the cause, though a part was renewed, is shared out among all other parts by their odds.
     """
+    whole, per_part = sum(odds.values()), _by_part(circuit, odds)
     counts: dict[str, float] = {}
-    for word, count in causes:
+    for word, count in known.causes:
         meant = parts_meant(circuit, word)
         for part in meant:
             counts[part] = counts.get(part, 0.0) + count / len(meant)
-    whole, per_part = sum(odds.values()), _by_part(circuit, odds)
+    for word, _, unsolved in known.in_vain:
+        others = {part: share for part, share in per_part.items() if part not in parts_meant(circuit, word)}
+        left = sum(others.values())
+        for part, share in others.items() if unsolved and len(others) < len(per_part) and left else ():
+            counts[part] = counts.get(part, 0.0) + unsolved * share / left
     calls = sum(counts.values())
     moved = {}
     for fault in circuit.faults if calls else ():
@@ -89,9 +112,17 @@ def _by_part(circuit: Circuit, odds: Mapping[str, float]) -> dict[str, float]:
 
 
 def _told(circuit: Circuit, causes: Iterable[tuple[str, int]]) -> str:
-    rows = sorted(((count, word) for word, count in causes if parts_meant(circuit, word)), reverse=True)
+    rows = sorted(((count, word) for word, count in causes if count and parts_meant(circuit, word)), reverse=True)
+    if not rows:
+        return ""
     named = ", ".join(f"{part_of_trade(word).name.lower()} {count}" for count, word in rows[:4])
     return f"Causes that this firm closed on circuits like this ({sum(count for count, _ in rows)}): {named}"
+
+
+def _told_in_vain(circuit: Circuit, in_vain: Iterable[tuple[str, int, int]]) -> str:
+    rows = sorted(((count, word) for word, count, _ in in_vain if count and parts_meant(circuit, word)), reverse=True)
+    named = ", ".join(f"{part_of_trade(word).name.lower()} {count}" for count, word in rows[:4])
+    return f"Renewed by this firm on circuits like this, and it was not the cause: {named}" if rows else ""
 
 
 def past_of(entries: Iterable[Entry], days_ago: int) -> tuple[Past, ...]:

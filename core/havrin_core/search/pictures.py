@@ -7,7 +7,7 @@ from threading import RLock
 
 from havrin_core.machine.circuit.meant import parts_meant
 from havrin_core.machine.circuit.meter import METER_OHM, Wiring
-from havrin_core.machine.circuit.model import LOCKED_OUT, Circuit, FaultMode, Part
+from havrin_core.machine.circuit.model import LEAST, LOCKED_OUT, Circuit, FaultMode, Part
 from havrin_core.machine.virtual.run import DARK, Run, VirtualUnit
 from havrin_core.search.catalogue import tests_of, unoffered_test
 from havrin_core.search.model import Outcome, Test
@@ -21,6 +21,8 @@ SAME, DIFFERS = "same", "differs"
 _BY_HAND = ("look", "swap", "jump", "watch")
 _STANDS_S = 120.0  # how long a unit is taken to stand at the end of a call: running on, or locked out
 _IDLE_SHARE = 0.1  # of readings of which nobody said when: before the call
+_CLEARED = 0.8  # of meters that hold an end, that it is of the time since the volts had come to where they belong
+_THERE_V = 1.0
 NONE: frozenset[str] = frozenset()
 
 
@@ -80,6 +82,17 @@ class Picture(Mapping[str, Outcome]):
         found = {self._volts(test, holds) for (holds, _), _ in self.unit.spent.items() if _outputs(holds) == outputs}
         return tuple(found)
 
+    def volts_held(self, test: Test, end: str) -> tuple[tuple[float, float], ...]:
+        """Return what a meter that holds the ``end`` (LEAST or MOST) of volts could show after the call: (share, volts).
+
+        Most hands put it on, or clear it, once the volts are where they belong; some leave it on from the beginning.
+        """
+        in_turn = [self._volts(test, holds) for holds, _ in self.unit.spent]
+        in_turn.append(self._volts(test, frozenset(self.unit.holds)))
+        pick, arrived = (min, max(in_turn)) if end == LEAST else (max, min(in_turn))
+        since = next(place for place, volts in enumerate(in_turn) if abs(volts - arrived) <= _THERE_V)
+        return (_CLEARED, pick(in_turn[since:])), (1 - _CLEARED, pick(in_turn))
+
     def _volts_over_time(self, test: Test) -> Iterator[tuple[float, float]]:
         shares: dict[float, float] = {}
         spent = dict(self.unit.spent)
@@ -105,6 +118,7 @@ class Paired(Mapping[str, Outcome]):
         self.faults = (*first.faults, *second.faults)
         self.progress, self.run, self.burns, self.trips = first.progress, first.run, first.burns, first.trips
         self.volts_at_any_moment, self.volts_at = first.volts_at_any_moment, first.volts_at
+        self.volts_held = first.volts_held
 
     def __getitem__(self, key: str) -> Outcome:
         shown, hidden = self._first[key], self._second[key]

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from functools import cache
 
 from havrin_core.errors import CoreError
+from havrin_core.machine.circuit.model import LEAST, MOST
 from havrin_core.phrases import Phrase, phrase
 from havrin_core.quantities.display import show_in
 from havrin_core.quantities.parse import parse_number, parse_quantity
@@ -33,6 +34,7 @@ _FAMILIES = (
 _MOST_OF = frozenset(
     ("co_ppm_dry", "room_co_ppm", "supply_air_co_ppm", "flue_temp_k", "supply_air_temp_k", "temperature_rise_k")
 )
+_CONTROL_VOLTAGE = {"R", "C"}
 _LEAST_TOO = frozenset(("supply_running_pa", "o2_dry_pct", "water_pressure_pa"))
 
 
@@ -153,8 +155,18 @@ def _candidates(one: SaidReading, situation: Situation) -> list[str]:
     order = [one_of.key for one_of in MEASURANDS]
     keys = sorted(here or found, key=lambda key: (key != one.name.bar, order.index(key)))
     if one.least:
-        return [LEAST_OF.get(key, key) for key in keys]
+        return [key if key == VOLTS and _held(one) else LEAST_OF.get(key, key) for key in keys]
     return keys
+
+
+def _held(one: SaidReading) -> str:
+    """Return which end of what a meter held volts between two nodes are; "" for volts as they stood.
+
+    The least from R to C is the control voltage's own, which has its bound.
+    """
+    if one.name.leads is None or set(one.name.leads) == _CONTROL_VOLTAGE:
+        return ""
+    return LEAST if one.least else MOST if one.most else ""
 
 
 def _fitting(keys: Sequence[str] | frozenset[str], number: Number) -> list[str]:
@@ -269,8 +281,10 @@ def _in_other_units(
 def _body(one: SaidReading, chosen: _Choice, stage: str) -> Reading:
     assert chosen.value is not None
     what = chosen.what
-    most = (one.most,) if one.most else ()
-    least = ("least",) if one.least and what.key not in LEAST_OF.values() else ()
+    held = _held(one) if what.key == VOLTS else ""
+    most = (one.most,) if one.most and not held else ()
+    in_state = (one.name.state,) if held and one.name.state else ()
+    least = ("least",) if one.least and not held and what.key not in LEAST_OF.values() else ()
     return Reading(
         what.key,
         chosen.value,
@@ -279,9 +293,9 @@ def _body(one: SaidReading, chosen: _Choice, stage: str) -> Reading:
         stage if what.staged else None,
         (one.name.station or None) if what.key in (VOLTS, EVENT) else None,
         leads=one.name.leads if what.key == VOLTS else None,
-        state=one.name.state if what.key == VOLTS else "",
+        state=held or (one.name.state if what.key == VOLTS else ""),
         at_least=one.over,
-        place=", ".join((*least, *most, *one.beside)),
+        place=", ".join((*least, *most, *in_state, *one.beside)),
     )
 
 
@@ -299,7 +313,7 @@ def without_its_least(said: SaidReadings) -> bool:
     """Tell whether a least or a most was said of what has none on the tape: it must not stand as the reading itself."""
     return any(
         (one.least and not _may(one.name, frozenset(LEAST_OF) | _LEAST_TOO))
-        or (one.most and not _may(one.name, _MOST_OF))
+        or (one.most and not _held(one) and not _may(one.name, _MOST_OF))
         for one in said.readings
     )
 

@@ -17,6 +17,7 @@ class Background:
     """What is known of a unit before anything is read; None or empty where it is not.
 
     ``causes`` are the parts that the firm's own closed visits found to be the cause on circuits like this, with how often.
+    ``in_vain`` are those that were renewed and did not cure it: how often, and in how many of these no cause was found at all.
     """
 
     month: int | None = None
@@ -24,6 +25,7 @@ class Background:
     surroundings: tuple[str, ...] = ()
     past: tuple[Past, ...] = ()
     causes: tuple[tuple[str, int], ...] = ()
+    in_vain: tuple[tuple[str, int, int], ...] = ()
 
 
 NOTHING_KNOWN = Background()

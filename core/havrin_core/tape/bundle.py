@@ -111,8 +111,10 @@ def _background(data: Any, version: int) -> Background:
     try:
         past = tuple(_past(dict(row), version) for row in data.get("past", ()))
         causes = tuple((str(part), int(count)) for part, count in data.get("causes", ()))
+        vain = tuple((str(part), int(count), int(unsolved)) for part, count, unsolved in data.get("in_vain", ()))
         surroundings = tuple(data.get("surroundings", ()))
-        return Background(**{**data, "surroundings": surroundings, "past": past, "causes": causes})
+        known = {"surroundings": surroundings, "past": past, "causes": causes, "in_vain": vain}
+        return Background(**{**data, **known})
     except (AttributeError, TypeError, ValueError) as error:
         message = phrase("background_cannot_read", error=error)
         raise BadDocument("background_form", message, value="background") from error

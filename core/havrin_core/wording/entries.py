@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from havrin_core.facts.passed_over import KNOWN, LATER, NOT_POSSIBLE, SHOW
 from havrin_core.facts.plate_values import plate_name
-from havrin_core.machine.circuit.model import Circuit
+from havrin_core.machine.circuit.model import HELD, LEAST, MOST, Circuit
 from havrin_core.machine.unit import STAGE_LABELS
 from havrin_core.quantities.display import sentence, show_in
 from havrin_core.quantities.formats import number
@@ -182,13 +182,23 @@ def _reading_name(body: Reading) -> str:
         return text("Seen: {what}", what=part_inside(body.station or ""))
     where = f", {part_inside(body.station)}" if body.station else ""
     if body.leads:
-        when = text(" in {state}", state=body.state.replace("_", " ")) if body.state else ""
-        return text("Volts {a}–{b}", a=body.leads[0], b=body.leads[1]) + where + when
+        beside = f", {body.place}" if body.place else ""
+        return text("Volts {a}–{b}", a=body.leads[0], b=body.leads[1]) + where + _when(body.state) + beside
     if body.quantity == "volts_across_v":
         return text("Volts") + where
     name = quantity_name(body.quantity)
     named = f"{name}, {text(stage)}" if stage else name
     return f"{named}, {body.place}" if body.place else named
+
+
+def _when(state: str) -> str:
+    """Say in which state of the circuit volts were read, or which end of them the meter held."""
+    if state in HELD:
+        return text(_ENDS[state])
+    return text(" in {state}", state=state.replace("_", " ")) if state else ""
+
+
+_ENDS = {LEAST: ", the least", MOST: ", the most"}
 
 
 def _trace(body: Trace, system: str) -> Described:

@@ -91,12 +91,17 @@ class Visit(models.Model):
 
 
 class ClosedCause(models.Model):
-    """How often the firm's closed visits found ``part`` (of the vocabulary) to be the cause, on one circuit."""
+    """How often the firm's closed visits found ``part`` (of the vocabulary) to be the cause, on one circuit.
+
+    ``in_vain``: how often it was renewed and was not; ``unsolved``: in how many of these no cause was found at all.
+    """
 
     firm = models.ForeignKey(Firm, on_delete=models.CASCADE)
     circuit = models.CharField(max_length=80)
     part = models.CharField(max_length=80)
     count = models.PositiveIntegerField(default=0)
+    in_vain = models.PositiveIntegerField(default=0)
+    unsolved = models.PositiveIntegerField(default=0)
 
     class Meta:
         constraints = (models.UniqueConstraint(fields=("firm", "circuit", "part"), name="one_count_of_each_cause"),)

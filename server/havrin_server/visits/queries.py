@@ -38,7 +38,7 @@ from havrin_server.shop.library import circuit_document, library_for
 from havrin_server.units.models import Unit as SiteUnit
 from havrin_server.units.queries import same_appliance
 from havrin_server.visits.bodies import bodies_of
-from havrin_server.visits.causes import closed_causes
+from havrin_server.visits.causes import what_was_learned
 from havrin_server.visits.chain import proof_of
 from havrin_server.visits.models import Amendment, TapeEntry, Visit
 from havrin_server.visits.zones import in_zone
@@ -143,7 +143,7 @@ def background_of(visit: Visit) -> Background:
         for day, found in rows.exclude(past=[]).values_list("day", "past")
         for row in found or ()
     )
-    return Background(visit.day.month, age, tuple(unit.surroundings), past, closed_causes(visit))
+    return Background(visit.day.month, age, tuple(unit.surroundings), past, *what_was_learned(visit))
 
 
 def past_document(tape: tuple[Entry, ...]) -> list[dict[str, str]]:

@@ -19,6 +19,7 @@ LINE_HZ = 60.0
 AIR, WATER, DISCHARGE = HEATS = ("air", "water", "discharge")
 LETS_GO_S = 12.0  # after the flame is proved on the shipped controls, before their blower starts
 LOCKED_OUT = "lockout"  # said of a control that gave up, beside the circuit's own states
+LEAST, MOST = HELD = "least", "most"  # said of volts that a meter held over the call, in place of a state
 
 ELECTRICAL = ("source", "transformer", "switch", "wire", "load", "stray", "flame")
 
