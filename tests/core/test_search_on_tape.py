@@ -15,6 +15,7 @@ from havrin_core.shorthand.reader import read_line
 from havrin_core.tape.documents import entry_from_dict, entry_to_dict
 from havrin_core.vocabulary.catalogue import conditions, parts
 from havrin_core.wording.entries import echo
+from havrin_core.wording.phrases import words
 from havrin_core.wording.steps import headline
 from tests.core.rows import furnace, situation, tape
 
@@ -107,6 +108,21 @@ def test_what_a_meter_could_hold_lies_between_all_that_it_saw(fault, end, data):
     assert sum(chance for chance, _ in held) == pytest.approx(1)
     assert all(min(seen) <= volts <= max(seen) for _, volts in held)
     assert held[1][1] == (min(seen) if end == "least" else max(seen))
+
+
+@pytest.mark.parametrize(
+    ("lines", "said"),
+    [
+        (("bridged pressure switch",), 1),
+        (("bridged pressure switch", "removed jumper pressure switch"), 0),
+        (("bridged limit",), 0),  # a limit is closed at rest: the control begins with it
+        ((), 0),
+    ],
+)
+def test_a_jumper_that_a_control_does_not_begin_with_says_when_it_goes_on(lines, said):
+    found = search("stops inducer", *lines)
+    assert len(found.jumpers) == said
+    assert all("Pressure switch" in words(line) for line in found.jumpers)
 
 
 def test_what_was_changed_is_not_suspected_again_and_the_next_fault_is_found():

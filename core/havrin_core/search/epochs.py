@@ -27,6 +27,10 @@ class Epochs:
         """Return the epoch of a moment: how many deeds came before it."""
         return bisect_right(self.keys, key)
 
+    def bridged_now(self) -> frozenset[str]:
+        """Return the parts that have a jumper across at the end of the tape."""
+        return self.bridged_at(_AFTER_ALL)
+
     def bridged_at(self, key: str) -> frozenset[str]:
         """Return the parts that had a jumper across at a moment."""
         across: frozenset[str] = frozenset()
@@ -34,6 +38,9 @@ class Epochs:
             if when < key:
                 across = across | parts if is_in else across - parts
         return across
+
+
+_AFTER_ALL = "~"  # behind every moment
 
 
 def moment_key(line: Line) -> str:

@@ -159,6 +159,7 @@ class Outlook:
     nothing_wrong: float = 0.0
     cured: float = 0.0
     again: str = ""  # key of the test whose repetition decides a conflict
+    jumpers: tuple[Saying, ...] = ()  # what is to be known of those that are on now
 
     @property
     def first(self) -> Suspect:

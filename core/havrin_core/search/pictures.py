@@ -149,8 +149,6 @@ class Pictures:
         self._read: dict[str, Test] = {}
         self._wirings: dict[tuple[frozenset[str], frozenset[str]], Wiring] = {}
         self._kept: dict[_Key, AnyPicture] = {}
-        self._known_jumpers: set[frozenset[str]] = set()
-        self._late_jumpers: set[frozenset[str]] = set()  # that a control does not start with
         self._working = RLock()
         self._order = {state.key: n for n, state in enumerate(circuit.control.states)}
         self._milestones = {m.key: n for n, m in enumerate(circuit.control.milestones, 1)}
@@ -232,11 +230,16 @@ class Pictures:
     def unit(self, faults: Sequence[FaultMode], bridged: frozenset[str], tripped: frozenset[str]) -> VirtualUnit:
         """Return a unit with ``faults``; a jumper that a control would not start with is put on once it has started."""
         wiring = self.wiring(faults, bridged)
-        if not bridged or bridged not in self._late_jumpers:
+        if not bridged or not self._must_wait(bridged):
             return VirtualUnit(self.circuit, faults, jitter=0.0, wiring=wiring, tripped=tripped)
         plain = self.wiring(faults, NONE)
         return VirtualUnit(self.circuit, faults, jitter=0.0, wiring=plain, tripped=tripped, bridged_later=wiring)
 
+    def must_wait(self, part: str) -> bool:
+        """Tell whether the control begins no call with a jumper across ``part``: it goes on once the call has begun."""
+        return self._must_wait(frozenset((part,)))
+
+    @cache  # noqa: B019  # as long as the pictures themselves are kept
     def _must_wait(self, bridged: frozenset[str]) -> bool:
         unit = VirtualUnit(self.circuit, jitter=0.0, wiring=self.wiring((), bridged))
         return not _keeps_running(unit.call(), self.circuit)
@@ -254,10 +257,6 @@ class Pictures:
         return self._milestones.get(run.reached, 0), self._order[run.stop.control]
 
     def _made(self, faults: Sequence[FaultMode], bridged: frozenset[str], tripped: frozenset[str]) -> AnyPicture:
-        if bridged and bridged not in self._known_jumpers:
-            self._known_jumpers.add(bridged)
-            if self._must_wait(bridged):
-                self._late_jumpers.add(bridged)
         if len(faults) == 2:
             both = [self.of((fault,), bridged, tripped) for fault in faults]
             first, second = sorted(both, key=lambda picture: picture.progress)

@@ -6,7 +6,8 @@ from havrin_core.facts.facts import Facts
 from havrin_core.machine.circuit.drawing import Rung, rungs
 from havrin_core.machine.circuit.line import measured_against
 from havrin_core.machine.circuit.meter import MeterReading, Wiring, read_meter
-from havrin_core.machine.circuit.model import Circuit, Part
+from havrin_core.machine.circuit.model import HELD, Circuit, Part
+from havrin_core.machine.circuit.wire_colours import wire_colours
 from havrin_core.tape.entries import Entry
 
 _ODD_V, _ODD_SHARE = 2.0, 0.12  # a reading further than this from what is expected is marked
@@ -15,13 +16,17 @@ _ODD_LINE_V = 12.0
 
 @dataclass(frozen=True, slots=True)
 class NodeView:
-    """A node with its volts to common: what a sound circuit shows in this state, and what was read."""
+    """A node with its volts to common: what a sound circuit shows in this state, and what was read.
+
+    ``wires`` are the colours of its wire, as its name says them (wire_colours.py).
+    """
 
     key: str
     name: str
     expected_v: float
     read_v: float | None
     odd: bool
+    wires: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -95,8 +100,10 @@ class _Drawn:
         self.holds = circuit.state(state).conditions
         self.direct = direct_only(circuit)
         self.read = {
-            frozenset(f.leads): abs(f.value) for f in facts.readings if f.leads is not None and f.phase != "left"
-        }  # the newest of each pair of nodes wins
+            frozenset(f.leads): abs(f.value)
+            for f in facts.readings
+            if f.leads is not None and f.phase != "left" and f.state not in HELD
+        }  # the newest of each pair of nodes wins; what a meter held is of no one state
 
     def rung(self, rung: Rung) -> RungView:
         parts = tuple(self._part(self.circuit.part(key)) for key in rung.parts)
@@ -107,7 +114,9 @@ class _Drawn:
         against = measured_against(self.circuit, key)
         expected = self._volts(key, against)
         read = self.read.get(frozenset((key, against)))
-        return NodeView(key, self.circuit.nodes[key], expected, read, read is not None and self._odd(read, expected))
+        name = self.circuit.nodes[key]
+        odd = read is not None and self._odd(read, expected)
+        return NodeView(key, name, expected, read, odd, wire_colours(name))
 
     def _part(self, part: Part) -> PartView:
         expected = self._volts(part.nodes[0], part.nodes[1])

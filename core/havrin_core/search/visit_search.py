@@ -1,16 +1,20 @@
 """The suspects of a visit: its unit's circuit, its tape, its house rules."""
 
+from dataclasses import replace
+
 from havrin_core.facts.facts import Facts
 from havrin_core.facts.passed_over import passed_over
 from havrin_core.facts.plate_values import plated
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.unit import Unit
+from havrin_core.phrases import Saying, phrase
+from havrin_core.search.epochs import epochs_of
 from havrin_core.search.evidence import seen_on
 from havrin_core.search.history import history
 from havrin_core.search.model import Outlook, Step
 from havrin_core.search.odds import prior_of
 from havrin_core.search.outlook import outlook
-from havrin_core.search.pictures import pictures_of
+from havrin_core.search.pictures import Pictures, pictures_of
 from havrin_core.tape.background import NOTHING_KNOWN, Background
 from havrin_core.tape.corrections import effective
 from havrin_core.tape.entries import FOUND, MADE_SAFE, Entry, Said
@@ -29,8 +33,16 @@ def outlook_of(
         return None
     pictures = pictures_of(unit.circuit)
     seen, against = seen_on(plated(unit, entries), rules, pictures, entries)
-    passed = passed_over(Facts(entries))
-    return outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others, passed)
+    facts = Facts(entries)
+    found = outlook(pictures, seen, rules, against, prior_of(unit.circuit, background), others, passed_over(facts))
+    return replace(found, jumpers=_on_now(pictures, facts))
+
+
+def _on_now(pictures: Pictures, facts: Facts) -> tuple[Saying, ...]:
+    """Say of each jumper that is on and that the control does not begin with when it is to go on."""
+    bridged = epochs_of(pictures.circuit, facts).bridged_now()
+    names = [part.name for part in pictures.circuit.parts if part.key in bridged and pictures.must_wait(part.key)]
+    return tuple(phrase("jumper_goes_on_later", part=name) for name in names)
 
 
 def history_of(

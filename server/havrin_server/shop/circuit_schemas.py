@@ -16,13 +16,14 @@ class Named(ViewModel):
 
 
 class NodeOut(ViewModel):
-    """A node of the circuit with its volts to common (line side: to neutral)."""
+    """A node of the circuit with its volts to common (line side: to neutral, or to the next leg)."""
 
     key: str
     name: str
     expected: Shown
     read: Shown | None
     odd: bool
+    wires: list[str]  # colours, keys of wire_colours.COLOURS: the wire's own and its stripe
 
 
 class PartOut(ViewModel):

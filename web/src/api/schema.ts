@@ -4141,7 +4141,7 @@ export interface components {
         };
         /**
          * NodeOut
-         * @description A node of the circuit with its volts to common (line side: to neutral).
+         * @description A node of the circuit with its volts to common (line side: to neutral, or to the next leg).
          */
         NodeOut: {
             /** Key */
@@ -4152,6 +4152,8 @@ export interface components {
             read: components["schemas"]["Shown"] | null;
             /** Odd */
             odd: boolean;
+            /** Wires */
+            wires: string[];
         };
         /**
          * OfferOut
@@ -4292,6 +4294,8 @@ export interface components {
             clear: boolean;
             /** Proof */
             proof: string[];
+            /** Jumpers */
+            jumpers: string[];
             /** Beforehand */
             beforehand: string[];
         };

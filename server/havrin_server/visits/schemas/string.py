@@ -58,6 +58,7 @@ class SuspectsOut(ViewModel):
     conflicts: list[ConflictOut]
     clear: bool
     proof: list[Words]
+    jumpers: list[Words]
     beforehand: list[str]
 
 

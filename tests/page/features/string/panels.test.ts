@@ -36,6 +36,7 @@ const found = (more: Partial<Schemas['SuspectsOut']> = {}): Schemas['SuspectsOut
   conflicts: [],
   clear: false,
   proof: [],
+  jumpers: [],
   beforehand: [],
   ...more,
 })
@@ -65,6 +66,12 @@ describe('the suspects', () => {
         .panel.get('.proof')
         .text(),
     ).toBe('Read it again.'))
+  it('say when a jumper goes on that the control does not begin with', () =>
+    expect(
+      show({ jumpers: ['Put it on once the call has begun.'] })
+        .panel.get('.jumper')
+        .text(),
+    ).toBe('Put it on once the call has begun.'))
   it('write an outcome of the offered test at a touch, and why it was passed over', async () => {
     const { desk, panel } = show()
     await panel.get('.answer').trigger('click')

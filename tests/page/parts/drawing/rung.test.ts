@@ -11,6 +11,7 @@ const node = (key: string, more = {}) => ({
   expected: volts('25.9'),
   read: null,
   odd: false,
+  wires: [],
   ...more,
 })
 const part = (key: string, kind: string, more = {}) => ({
@@ -30,7 +31,7 @@ const rung = (more = {}) =>
     nodes: [
       node('R'),
       node('1', { read: volts('25.8') }),
-      node('C', { odd: true, read: volts('12.0') }),
+      node('C', { odd: true, wires: [], read: volts('12.0') }),
     ],
     parts: [part('limit', 'switch', { closed: false }), part('valve', 'load')],
     ...more,

@@ -7,6 +7,7 @@ import { getMe } from '@/api/people'
 import { useDesk } from '@/parts/desk/desk'
 import { placed, type Leads } from '@/parts/drawing/leads'
 import RungDrawing from '@/parts/drawing/RungDrawing.vue'
+import WireMark from '@/parts/drawing/WireMark.vue'
 import ChipRow from '@/ui/ChipRow.vue'
 import MeterLeads from './MeterLeads.vue'
 import SequenceChart from './SequenceChart.vue'
@@ -84,8 +85,9 @@ function across(a: string, b: string): void {
       @choose="(key) => (load = key)"
     />
     <p class="muted hint">
-      Small figures: volts to common (line side: to neutral) that a sound circuit shows in this
-      state. Large: what was read. A state that you choose goes with what you read.
+      Small figures: volts to common (line side: to neutral, or to the next leg) that a sound
+      circuit shows in this state. Large: what was read. A state that you choose goes with what you
+      read.
     </p>
     <RungDrawing
       v-if="rung"
@@ -97,6 +99,7 @@ function across(a: string, b: string): void {
     <p v-if="rung" class="muted hint names">
       <span v-for="node in rung.nodes" :key="node.key">
         <b>{{ node.key }}</b>
+        <WireMark :wires="node.wires" />
         {{ node.name }}
       </span>
     </p>

@@ -32,6 +32,7 @@ const state = computed(() =>
       <b>{{ written(row.entry_id) || `${row.name}: ${row.shown}` }}</b>
       – the rest says: {{ row.expected }}.
     </p>
+    <p v-for="line in found.jumpers" :key="line" class="conflict jumper">{{ line }}</p>
     <ol v-if="found.proof.length" class="proof">
       <li v-for="line in found.proof" :key="line">{{ line }}</li>
     </ol>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Schemas } from '@/api/client'
+import WireMark from './WireMark.vue'
 
 /** A node of a rung: what a sound circuit shows there, what was read, and whether a lead lies on it. */
 defineProps<{ node: Schemas['NodeOut']; lead: 'red' | 'black' | '' }>()
@@ -22,6 +23,7 @@ defineEmits<{ touch: [] }>()
         {{ node.read.text }}
         <small>{{ node.read.unit }}</small>
       </b>
+      <WireMark :wires="node.wires" />
     </span>
   </li>
 </template>
