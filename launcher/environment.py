@@ -59,6 +59,7 @@ def ensure_node_modules() -> None:
 
 def ensure_page() -> None:
     """Build the page when its sources changed since the last build."""
+    ensure_types()
     sources = [WEB / name for name in ("src", "index.html", "vite.config.ts", "package-lock.json")]
     stamp = fingerprint(sources)
     if is_done("page", stamp) and (WEB / "dist" / "index.html").is_file():
@@ -67,6 +68,17 @@ def ensure_page() -> None:
     say("Building the page …")
     run(["npm", "run", "build"], "Building the page", cwd=WEB)
     mark_done("page", stamp)
+
+
+def ensure_types() -> None:
+    """Write the page's types of the server's calls from docs/openapi.json: they are not kept beside what they say again."""
+    source, types = ROOT / "docs" / "openapi.json", WEB / "src" / "api" / "schema.ts"
+    stamp = fingerprint([source])
+    if is_done("types", stamp) and types.is_file():
+        return
+    ensure_node_modules()
+    run(["npm", "run", "-s", "types"], "Writing the page's types", cwd=WEB)
+    mark_done("types", stamp)
 
 
 def python_env(**extra: str) -> dict[str, str]:

@@ -99,19 +99,9 @@ def test_readings_as_csv(tove, closed):
     ]
 
 
-def test_the_published_schema_is_the_interface(tmp_path):
+def test_the_published_schema_is_the_interface():
     published = settings.ROOT / "docs" / "openapi.json"
     assert published.read_text(encoding="utf-8") == openapi_text(), "run ./havrin schema"
-    generated = tmp_path / "schema.ts"
-    subprocess.run(
-        ["npx", "openapi-typescript", str(published), "-o", str(generated)],
-        cwd=settings.ROOT / "web",
-        check=True,
-        capture_output=True,
-    )
-    assert generated.read_text() == (settings.ROOT / "web" / "src" / "api" / "schema.ts").read_text(), (
-        "run ./havrin schema"
-    )
 
 
 def test_no_lock_file_names_a_host():
