@@ -16,11 +16,17 @@ LEAST_PX = 44
 
 FOUND = """async (of) => (await axe.run(document, {resultTypes: ['violations'], ...of})).violations.flatMap(
     (v) => v.nodes.map((n) => `${v.id}: ${n.target.join(' ')} ${n.html.slice(0, 120)}`))"""
-COLOURS = {"runOnly": {"type": "tag", "values": ["cat.color"]}}  # all that a theme can change
+COLOURS = {
+    "runOnly": {"type": "rule", "values": ["color-contrast", "link-in-text-block"]}
+}  # all that a theme can change
 # As another page of the same tablet does it: every open page follows.
-CHANGE_THEME = """(theme) => {
+CHANGE_THEME = """async (theme) => {
     localStorage.setItem('theme', theme)
     dispatchEvent(new StorageEvent('storage', {key: 'theme', newValue: theme, storageArea: localStorage}))
+    const frame = () => new Promise(requestAnimationFrame)
+    while (document.documentElement.dataset.theme !== theme) await frame()
+    await frame()
+    await Promise.allSettled(document.getAnimations().filter((a) => a instanceof CSSTransition).map((a) => a.finished))
 }"""
 SMALL = """(least) => [...document.querySelectorAll('button:enabled, a, summary, [role=button]')]
     .filter((e) => e.offsetParent && !e.closest('.n-base-selection, .n-input'))
@@ -48,10 +54,8 @@ def complaints(page):
 def complaints_in_the_cellar(page):
     """Return what axe finds of colours in the other theme; the page is in daylight afterwards."""
     page.evaluate(CHANGE_THEME, "cellar")
-    page.wait_for_function("() => document.documentElement.dataset.theme === 'cellar'")
     found = page.evaluate(FOUND, COLOURS)
     page.evaluate(CHANGE_THEME, "daylight")
-    page.wait_for_function("() => document.documentElement.dataset.theme === 'daylight'")
     return [f"cellar: {one}" for one in found]
 
 
