@@ -9,12 +9,13 @@ from django.core.files.base import ContentFile
 from django.core.files.storage import FileSystemStorage, default_storage
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.core.management import call_command
+from django.utils import timezone
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from havrin_server.captures.models import Photo
 from havrin_server.errors import FilesAway
-from havrin_server.operations import stored
+from havrin_server.operations import archives, stored
 from havrin_server.operations.bucket import Bucket
 from tests.bucket import KEY, REGION, SECRET, bucket_served
 from tests.server.test_photos import picture
@@ -170,6 +171,23 @@ def test_what_lies_on_the_disk_is_carried_over_and_stays(used, settings, world):
     assert {"photos/one.jpg", "photos/two.jpg"} <= set(used.names())
     assert holds(default_storage, "photos/two.jpg") == b"two.jpg"
     assert (folder / "one.jpg").exists()
+
+
+def test_a_backup_without_its_photos_is_none(settings, world, tmp_path, monkeypatch):
+    monkeypatch.setattr(archives, "_dump", lambda file, pg_dump: file.write_bytes(b"dump") and {})
+    with bucket_served() as found:
+        settings.STORAGES = {
+            **settings.STORAGES,
+            "default": {"BACKEND": "havrin_server.operations.bucket.Bucket", "OPTIONS": options(found)},
+        }
+        default_storage.save("photos/one.jpg", ContentFile(b"x"))
+        kept = archives.make(tmp_path / "one.tar", "pg_dump", None, timezone.now())
+        assert {"database.dump", "media/photos/one.jpg"} <= set(kept.files)
+        assert archives.read_manifest(tmp_path / "one.tar") == kept
+        found.stop()
+        with pytest.raises(FilesAway):
+            archives.make(tmp_path / "two.tar", "pg_dump", None, timezone.now())
+    assert not (tmp_path / "two.tar").exists()
 
 
 def test_trying_out_leaves_nothing_behind(used, world):

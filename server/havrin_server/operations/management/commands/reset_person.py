@@ -14,6 +14,7 @@ class Command(BaseCommand):
     """Say the token of a link by which a person chooses a new password; their one-time code ends with it."""
 
     help = __doc__
+    requires_system_checks = ()  # those are of a new version: bring_up_to_date makes them
 
     def add_arguments(self, parser: ArgumentParser) -> None:
         """Take the sign-in name."""
