@@ -1,6 +1,5 @@
 """``./havrin test``: style checks, then core, server, web and browser tests."""
 
-import os
 import subprocess
 import time
 from collections.abc import Sequence
@@ -36,8 +35,6 @@ def run_checks(only: Sequence[str] = (), *, every_case: bool = False) -> None:
 _PYTEST = (str(PYTHON), "-m", "pytest")
 # A file stays in one process, which keeps the circuits that it worked out; the branches of the core are counted beside.
 _PARALLEL = ("-n", "auto", "--dist", "loadfile")
-# A browser test waits about half of its time, for a server that was killed or a page that tries again.
-_WAITING = ("-n", str(2 * (os.cpu_count() or 1)), "--dist", "loadfile")
 _COVERAGE = (
     "--cov=havrin_core",
     "--cov-branch",
@@ -53,7 +50,7 @@ def _tests(only: Sequence[str]) -> list[tuple[str, Sequence[str]]]:
     return [
         ("core tests", ["tests/core", *_PARALLEL, *_COVERAGE]),
         ("server tests", ["tests/server", "tests/launcher", *_PARALLEL]),
-        ("browser tests", ["tests/browser", *_WAITING]),
+        ("browser tests", ["tests/browser", *_PARALLEL]),
     ]
 
 
