@@ -58,13 +58,16 @@ def away(bucket):
         yield Bucket(**told)
 
 
+def keep_in(settings, found, **otherwise):
+    """Have the server keep its files in a bucket."""
+    told = {"BACKEND": "havrin_server.operations.bucket.Bucket", "OPTIONS": {**options(found), **otherwise}}
+    settings.STORAGES = {**settings.STORAGES, "default": told}
+
+
 @pytest.fixture
 def used(settings, served):
     """The server keeps its files in the bucket."""
-    settings.STORAGES = {
-        **settings.STORAGES,
-        "default": {"BACKEND": "havrin_server.operations.bucket.Bucket", "OPTIONS": options(served)},
-    }
+    keep_in(settings, served)
     return served
 
 
@@ -139,10 +142,7 @@ def test_a_photo_goes_into_the_bucket_and_comes_back(tove, visit, used, settings
 
 def test_while_it_does_not_answer_a_photo_waits_and_everything_else_goes_on(tove, visit, settings):
     with bucket_served() as found:
-        settings.STORAGES = {
-            **settings.STORAGES,
-            "default": {"BACKEND": "havrin_server.operations.bucket.Bucket", "OPTIONS": options(found)},
-        }
+        keep_in(settings, found)
         number = "6f0c2f8e-4a53-4c42-9d8e-0d6a7a5b1c11"
         found.stop()
         refused = tove.photo(visit, SimpleUploadedFile("a.jpg", picture()), id=number)
@@ -176,10 +176,7 @@ def test_what_lies_on_the_disk_is_carried_over_and_stays(used, settings, world):
 def test_a_backup_without_its_photos_is_none(settings, world, tmp_path, monkeypatch):
     monkeypatch.setattr(archives, "_dump", lambda file, pg_dump: file.write_bytes(b"dump") and {})
     with bucket_served() as found:
-        settings.STORAGES = {
-            **settings.STORAGES,
-            "default": {"BACKEND": "havrin_server.operations.bucket.Bucket", "OPTIONS": options(found)},
-        }
+        keep_in(settings, found)
         default_storage.save("photos/one.jpg", ContentFile(b"x"))
         kept = archives.make(tmp_path / "one.tar", "pg_dump", None, timezone.now())
         assert {"database.dump", "media/photos/one.jpg"} <= set(kept.files)
@@ -202,11 +199,7 @@ def test_an_operator_is_told_where_files_are(used, world):
 
 def test_an_operator_is_told_what_is_wrong_with_where_files_are(settings, world):
     with bucket_served() as found:
-        told = {**options(found), "bucket_name": "another"}
-        settings.STORAGES = {
-            **settings.STORAGES,
-            "default": {"BACKEND": "havrin_server.operations.bucket.Bucket", "OPTIONS": told},
-        }
+        keep_in(settings, found, bucket_name="another")
         state, said = _files_row()
         assert state == "bad"
         assert "NoSuchBucket" in said
