@@ -197,6 +197,12 @@ def test_an_operator_is_told_where_files_are(used, world):
     assert _files_row() == ["ok", f"photos and logs: in the bucket {used.name}; written and read"]
 
 
+def test_looking_makes_no_folder_that_another_user_would_own(settings, world, tmp_path):
+    settings.MEDIA_ROOT = tmp_path / "none yet"
+    assert _files_row() == ["ok", "photos and logs: none yet"]
+    assert not settings.MEDIA_ROOT.exists()
+
+
 def test_an_operator_is_told_what_is_wrong_with_where_files_are(settings, world):
     with bucket_served() as found:
         keep_in(settings, found, bucket_name="another")

@@ -88,9 +88,14 @@ def _queue() -> tuple[str, str]:
 
 
 def _files() -> tuple[str, str]:
+    where = settings.STORAGES["default"].get("OPTIONS", {}).get("bucket_name")
+    if not where and not settings.MEDIA_ROOT.is_dir():
+        return (
+            "ok",
+            "photos and logs: none yet",
+        )  # whoever asks may be another user: the folder is the service's to make
     try:
         stored.try_out()
     except (OSError, FilesAway) as error:
-        return "bad", f"photos and logs: {error.args[0] if error.args else error}"
-    where = settings.STORAGES["default"].get("OPTIONS", {}).get("bucket_name")
+        return "bad", f"photos and logs: {error}"
     return "ok", f"photos and logs: {f'in the bucket {where}' if where else 'in this folder'}; written and read"
