@@ -215,3 +215,37 @@ def test_a_wire_rubbed_through_pulls_the_secondary_down():
     amps = shorted.amps("string_feed.to_ground", ())
     assert abs(shorted.solve(()).between("R", "C")) < 8
     assert amps > 10  # any fuse on the board goes
+
+
+NUMBERS = (
+    "ohm",
+    "volts",
+    "angle_deg",
+    "reactance_ohm",
+    "picofarad",
+    "pull_in_v",
+    "pull_in_a",
+    "primary_volts",
+    "primary_ohm",
+)
+
+
+@pytest.mark.parametrize("field", NUMBERS)
+@pytest.mark.parametrize("wrong", ["abc", "", None, True, [1], {}, float("nan"), float("inf"), -float("inf"), 10**400])
+def test_a_number_of_a_part_that_is_none_is_refused_by_its_name(field, wrong):
+    document = shipped_document("rooftop_208_three_phase")
+    document["parts"][0][field] = wrong
+    with pytest.raises(BadDocument) as refused:
+        circuit_from_dict(document)
+    assert refused.value.code == "circuit_number"
+    assert "leg_1" in say(refused.value.said)
+    assert field in say(refused.value.said)
+
+
+@pytest.mark.parametrize(("of", "field"), [("quantities", "value"), ("quantities", "lag_s"), ("conditions", "lag_s")])
+@pytest.mark.parametrize("wrong", ["soon", float("nan"), [3]])
+def test_a_number_of_its_physics_that_is_none_is_refused(of, field, wrong):
+    document = shipped_document("furnace_80_hot_surface")
+    document[of][0][field] = wrong
+    with pytest.raises(BadDocument, match="number"):
+        circuit_from_dict(document)

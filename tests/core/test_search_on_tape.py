@@ -62,6 +62,7 @@ def test_the_state_is_said_back():
         ("v 4 c min 17", "least", 17.0),
         ("v 4 c 17 min", "least", 17.0),
         ("v limit peaked at 25", "most", 25.0),
+        ("v r c max 28.4", "most", 28.4),
         ("across pressure switch dropped to 3", "least", 3.0),
     ],
 )

@@ -164,9 +164,11 @@ def _held(one: SaidReading) -> str:
 
     The least from R to C is the control voltage's own, which has its bound.
     """
-    if one.name.leads is None or set(one.name.leads) == _CONTROL_VOLTAGE:
+    if one.name.leads is None or not (one.least or one.most):
         return ""
-    return LEAST if one.least else MOST if one.most else ""
+    if one.least:
+        return "" if set(one.name.leads) == _CONTROL_VOLTAGE else LEAST
+    return MOST
 
 
 def _fitting(keys: Sequence[str] | frozenset[str], number: Number) -> list[str]:

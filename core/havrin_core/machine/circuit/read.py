@@ -5,6 +5,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import fields, replace
 from functools import cache, lru_cache
 from importlib import resources
+from sys import float_info
 from typing import Any
 
 from havrin_core.errors import BadDocument, UnknownName
@@ -118,13 +119,24 @@ def _control(data: Mapping[str, Any]) -> Control:
 
 
 def _made(cls: Any, row: Mapping[str, Any], place: str) -> Any:
-    known = {f.name for f in fields(cls)}
-    for name in row:
+    known = {f.name: f.type for f in fields(cls)}
+    for name, value in row.items():
+        if name in known and not _fits(known[name], value):
+            raise BadDocument(
+                "circuit_number", phrase("takes_a_number", place=place, name=name, given=value), value=name
+            )
         if name not in known:
             raise BadDocument(
                 "circuit_field", phrase("no_field", place=place, name=name, name__=cls.__name__.lower()), value=name
             )
     return cls(**{name: tuple(value) if isinstance(value, list) else value for name, value in row.items()})
+
+
+def _fits(kind: Any, value: Any) -> bool:
+    """Tell whether ``value`` is a finite number where ``kind`` of a field is one; other kinds are not looked at here."""
+    if kind not in (float, float | None) or (value is None and kind is not float):
+        return True
+    return isinstance(value, int | float) and not isinstance(value, bool) and abs(value) <= float_info.max
 
 
 def faults_of(circuit: Circuit, part: Part) -> Iterable[FaultMode]:

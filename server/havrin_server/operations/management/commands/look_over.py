@@ -90,10 +90,8 @@ def _queue() -> tuple[str, str]:
 def _files() -> tuple[str, str]:
     where = settings.STORAGES["default"].get("OPTIONS", {}).get("bucket_name")
     if not where and not settings.MEDIA_ROOT.is_dir():
-        return (
-            "ok",
-            "photos and logs: none yet",
-        )  # whoever asks may be another user: the folder is the service's to make
+        # Whoever asks may be another user than the service, which makes this folder.
+        return "ok", "photos and logs: none yet"
     try:
         stored.try_out()
     except (OSError, FilesAway) as error:
