@@ -54,10 +54,20 @@ def _told(page, heard):
     print(f"{page.url}: {page.inner_text('body')[:600]!r} after {heard[-12:]}")
 
 
+@pytest.fixture(scope="module")
+def cookies():
+    """Keep who signed in to the server of one file: the form is filled once a person, not once a test."""
+    return {}
+
+
 @pytest.fixture
-def sign_in(server, chromium, request):
-    """Return a function that gives a page, signed in, at the round."""
+def sign_in(server, chromium, cookies, request):
+    """Return a function that gives a page, signed in, at the round.
+
+    The page is kept for a cellar without signal only where a test is marked ``cellar``: each keeping is a whole download.
+    """
     contexts, pages = [], []
+    keeping = "allow" if request.node.get_closest_marker("cellar") else "block"
 
     def open_page(username="tove", width=1280, height=800):
         context = chromium.new_context(
@@ -65,7 +75,9 @@ def sign_in(server, chromium, request):
             reduced_motion="reduce",
             has_touch=width < 800,
             accept_downloads=True,
+            service_workers=keeping,
         )
+        context.add_cookies(cookies.get(username, []))
         context.set_default_timeout(PATIENCE_MS)
         contexts.append(context)
         server.follow_the_day()
@@ -73,13 +85,11 @@ def sign_in(server, chromium, request):
         heard = _listen(page)
         pages.append((page, heard))
         page.goto(server.url)
-        page.fill("input[name=username]", username)
-        page.fill("input[name=password]", "valley-heat")
-        page.keyboard.press("Enter")
         try:
-            page.wait_for_selector(".stop")
+            _come_in(page, username)
         except PlaywrightTimeout as error:
             raise AssertionError(f"no round: {page.inner_text('body')!r} after {heard}") from error
+        cookies[username] = context.cookies()
         return page
 
     yield open_page
@@ -88,6 +98,16 @@ def sign_in(server, chromium, request):
             _told(page, heard)
     for context in contexts:
         context.close()
+
+
+def _come_in(page, username):
+    """Wait for the round; fill the form where the server asks who is there."""
+    page.wait_for_selector(".stop, input[name=username]")
+    if page.locator("input[name=username]").count():
+        page.fill("input[name=username]", username)
+        page.fill("input[name=password]", "valley-heat")
+        page.keyboard.press("Enter")
+        page.wait_for_selector(".stop")
 
 
 def _listen(page):

@@ -1,8 +1,11 @@
 """What goes wrong on real roofs: nonsense, broken files, a server that dies, two people at once."""
 
+import pytest
 from playwright.sync_api import expect
 
 from tests.browser.conftest import open_visit, write
+
+pytestmark = pytest.mark.cellar
 
 
 def pick_log(page, tmp_path, name, content):

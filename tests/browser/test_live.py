@@ -11,6 +11,8 @@ from playwright.sync_api import expect
 from tests.browser.conftest import open_visit
 from tests.served import Server
 
+pytestmark = pytest.mark.cellar
+
 MAKE_KEY = """async (name) => {
   const token = document.cookie.match(/csrftoken=([^;]+)/)[1];
   const visits = await (await fetch('/api/round')).json();

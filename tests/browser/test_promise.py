@@ -7,6 +7,8 @@ from playwright.sync_api import expect
 
 from tests.sample import connected
 
+pytestmark = pytest.mark.cellar
+
 BAR, TO_SEND, ON_TAPE = "input[name=line]", ".pending li", ".tape .entry"
 
 

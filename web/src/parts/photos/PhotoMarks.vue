@@ -7,7 +7,8 @@ const props = defineProps<{ photo: Schemas['PhotoOut']; writable: boolean }>()
 defineEmits<{ keep: [marks: Schemas['MarkIn'][]] }>()
 const marks = ref<Schemas['MarkIn'][]>(props.photo.marks.map((mark) => ({ ...mark })))
 const board = ref<SVGSVGElement | null>(null)
-const ratio = ref(0.75)
+/** Height by width of the picture; 0 until it is there, and nothing can be drawn on it before. */
+const ratio = ref(0)
 const SHORTEST = 0.02
 let drawing = false
 
@@ -51,6 +52,7 @@ const loaded = (event: Event) => {
     <div class="photo">
       <img :src="photo.url" :alt="photo.caption || 'photo'" @load="loaded" />
       <svg
+        v-if="ratio"
         ref="board"
         :viewBox="`0 0 1000 ${1000 * ratio}`"
         preserveAspectRatio="none"
