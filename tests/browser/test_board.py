@@ -23,9 +23,9 @@ def cells(page):
 
 
 def drag(page, card, cell):
-    """Drag as a hand does: not in one jump."""
+    """Drag as a hand does: once it lies still, and not in one jump."""
+    card.hover(position={"x": 40, "y": 20})
     begin, end = card.bounding_box(), cell.bounding_box()
-    page.mouse.move(begin["x"] + 40, begin["y"] + 20)
     page.mouse.down()
     page.mouse.move(begin["x"] + 80, begin["y"] + 30, steps=5)
     page.mouse.move(end["x"] + 40, end["y"] + 40, steps=10)

@@ -32,6 +32,7 @@ def test_a_sound_visit_is_left_running(kind):
     assert judged(kind, sound_lines(kind))["assessment"]["level"] == 1
 
 
+@pytest.mark.many_cases
 @pytest.mark.parametrize("kind", EVERY)
 def test_the_last_danger_wins(kind):
     for level, line in rows_of(kind):
@@ -41,6 +42,7 @@ def test_the_last_danger_wins(kind):
         assert said["assessment"]["level"] >= level, (line, said["assessment"]["reasons"])
 
 
+@pytest.mark.many_cases
 @pytest.mark.parametrize("kind", EVERY)
 def test_what_is_sound_afterwards_talks_no_danger_away(kind):
     for danger in DANGERS:
@@ -66,6 +68,7 @@ def test_what_a_danger_asks_for_lifts_it(kind):
         assert found["level"] <= 2, (line, found["reasons"], found["missing"])
 
 
+@pytest.mark.many_cases
 @pytest.mark.parametrize("kind", EVERY)
 def test_what_a_danger_asks_for_is_kept_over_visits(kind):
     """Conservation: what is open at a close is open at the next visit, whatever sound things are read there."""

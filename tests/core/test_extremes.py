@@ -50,6 +50,7 @@ def units_without(kind):
     yield "all", unit_in({"unit": {"name": "U", **bare}})
 
 
+@pytest.mark.many_cases
 @pytest.mark.parametrize("kind", EVERY)
 def test_an_extreme_is_out_with_any_field_of_the_plate_missing(kind):
     for missing, unit in units_without(kind):

@@ -42,6 +42,7 @@ def wrong_in(file, found):
     return bad
 
 
+@pytest.mark.many_cases
 @cache
 def written_and_read(seed):
     """Return a made file and what the reader makes of it: read once for all that is asked of it."""

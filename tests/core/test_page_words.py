@@ -176,6 +176,7 @@ def test_a_seen_breach_ends_it_and_coverage_is_said():
 # ── choices ───────────────────────────────────────────────────────────────────────────────────────────────────────────
 
 
+@pytest.mark.many_cases
 @pytest.mark.parametrize("kind", EVERY)
 def test_every_choice_is_a_line_that_is_understood_whole(kind):
     unit = unit_from_dict(unit_of(kind))

@@ -23,6 +23,7 @@ def search(*lines, unit=None):
     return outlook_of(unit or furnace(), HouseRules(), tape(*lines, unit=unit))
 
 
+@pytest.mark.many_cases
 @pytest.mark.parametrize("unit", UNITS, ids=lambda unit: unit.kind.key)
 def test_every_offered_test_can_be_passed_over_and_another_is_offered(unit):
     lines = []

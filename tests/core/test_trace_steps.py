@@ -40,6 +40,7 @@ def coverage(count, seed, **fixed):
 CELLS = [(memory_s, every_s) for memory_s in (0.0, 1.0, 3.0, 8.0) for every_s in (0.5, 1.0, 2.0)]
 
 
+@pytest.mark.many_cases
 @pytest.mark.parametrize(("memory_s", "every_s"), thinned(CELLS, 4))
 def test_intervals_hold_over_every_kind_of_cell_and_the_size_is_unbiased(memory_s, every_s):
     count = 200 if EVERY_CASE else 24

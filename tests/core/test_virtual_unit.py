@@ -6,6 +6,8 @@ from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
 from havrin_core.machine.virtual.run import DARK, VirtualUnit
 from havrin_core.search.pictures import pictures_of
 
+pytestmark = pytest.mark.many_cases
+
 
 def call(circuit, *faults, seed=0):
     known = shipped_circuit(circuit)
