@@ -61,7 +61,7 @@ class Cluster:
         try:
             yield self
         finally:
-            self._stop()
+            self.stop()
 
     @contextlib.contextmanager
     def borrowed(self) -> Iterator["Cluster"]:
@@ -74,7 +74,7 @@ class Cluster:
             yield self
         finally:
             if not was_up:
-                self._stop()
+                self.stop()
 
     def _ensure_made(self) -> None:
         if (self.folder / ".ready").exists():
@@ -85,11 +85,11 @@ class Cluster:
         self.folder.mkdir(parents=True, exist_ok=True)
         if _is_root():
             self.folder.parent.chmod(0o711)  # PostgreSQL's own user passes through, whatever the umask
-        _give_to_postgres(self.folder)
+        give_to_postgres(self.folder)
         password = self.folder / "password"
         password.write_text(secrets.token_urlsafe(24))
         password.chmod(0o600)
-        _give_to_postgres(password)
+        give_to_postgres(password)
         command = [
             binary("initdb"),
             "-D",
@@ -104,14 +104,14 @@ class Cluster:
             "--locale=C.UTF-8",
             "--data-checksums",
         ]
-        run(_as_postgres(command), "Making the database cluster", cwd="/")
+        run(as_postgres(command), "Making the database cluster", cwd="/")
         self.start()
         try:
             env = {**os.environ, "PGPASSWORD": password.read_text()}
             command = [binary("createdb"), "-h", "127.0.0.1", "-p", str(self.port), "-U", ROLE, DATABASE]
             run(command, "Creating the database", env=env)
         finally:
-            self._stop()
+            self.stop()
         (self.folder / ".ready").write_text("made whole\n")
 
     def is_up(self) -> bool:
@@ -133,7 +133,7 @@ class Cluster:
         command = [binary("postgres"), "-D", self.data, *[part for s in settings for part in ("-c", s)]]
         with (self.folder / "server.log").open("ab") as log:
             self._process = subprocess.Popen(
-                _as_postgres(command), stdout=log, stderr=log, start_new_session=True, cwd="/"
+                as_postgres(command), stdout=log, stderr=log, start_new_session=True, cwd="/"
             )
         self._await(self._process)
 
@@ -182,7 +182,8 @@ class Cluster:
                     found.append(int(process.name))
         return found
 
-    def _stop(self) -> None:
+    def stop(self) -> None:
+        """Stop its server, where one runs."""
         pid = self._own_pid()
         if pid:
             with contextlib.suppress(ProcessLookupError):
@@ -236,12 +237,14 @@ def _postgres_may_enter(folder: Path) -> bool:
     return subprocess.run(["runuser", "-u", "postgres", "--", "test", "-x", str(folder)], cwd="/").returncode == 0
 
 
-def _as_postgres(command: Sequence[str | Path]) -> list[str]:
+def as_postgres(command: Sequence[str | Path]) -> list[str]:
+    """Return ``command`` as PostgreSQL's own user runs it: its programs refuse to be root."""
     prefix = ["runuser", "-u", "postgres", "--"] if _is_root() else []
     return [*prefix, *map(str, command)]
 
 
-def _give_to_postgres(path: Path) -> None:
+def give_to_postgres(path: Path) -> None:
+    """Let PostgreSQL's own user own ``path``, where root would."""
     if _is_root():
         shutil.chown(path, "postgres", "postgres")
 

@@ -59,6 +59,8 @@ class Elsewhere:
         return {
             "HAVRIN_DB_HOST": self.database.host,
             "HAVRIN_DB_PORT": str(self.database.port),
+            "HAVRIN_DB_REPLICA_HOST": self.database.replica_host,
+            "HAVRIN_DB_REPLICA_PORT": str(self.database.replica_port),
             "HAVRIN_DB_NAME": self.database.name,
             "HAVRIN_DB_USER": user,
             "HAVRIN_DB_PASSWORD": _secret(self.home / password_file),

@@ -34,6 +34,8 @@ class Database:
     owner: str = "havrin"
     owner_password_file: str = ""
     application_password_file: str = ""
+    replica_host: str = ""
+    replica_port: int = 5432
 
 
 @dataclass(frozen=True)
@@ -94,6 +96,8 @@ TEMPLATE = """\
 # owner = "havrin"            # owns the tables; may make roles
 # owner_password_file = ""
 # application_password_file = ""
+# replica_host = ""           # a replica that follows it: overviews are read there
+# replica_port = 5432
 
 [sessions]
 # idle_days = 7
@@ -154,7 +158,7 @@ def _value(place: str, usual: Any, value: Any) -> Any:
 
 def _check(settings: Settings, file: Path) -> None:
     serve, sessions = settings.serve, settings.sessions
-    if not 1 <= serve.port <= 65535 or not 1 <= settings.database.port <= 65535:
+    if not all(1 <= port <= 65535 for port in (serve.port, settings.database.port, settings.database.replica_port)):
         raise Refusal(f"{file}: a port lies from 1 to 65535.")
     if not 0 <= serve.workers <= 64:
         raise Refusal(f"{file}: serve.workers lies from 0 to 64.")
@@ -176,3 +180,5 @@ def _check(settings: Settings, file: Path) -> None:
     database = settings.database
     if database.host and not (database.owner_password_file and database.application_password_file):
         raise Refusal(f"{file}: a database elsewhere takes owner_password_file and application_password_file.")
+    if database.replica_host and not database.host:
+        raise Refusal(f"{file}: a replica follows a database elsewhere: database.replica_host takes database.host.")

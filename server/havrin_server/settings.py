@@ -112,6 +112,20 @@ DATABASES = {
 }
 # Long work tells how far it is beside its own transaction.
 DATABASES["beside"] = {**DATABASES["default"], "OPTIONS": {"connect_timeout": 4}, "TEST": {"MIRROR": "default"}}
+# Overviews are read from a replica where there is one (overviews.py); one that does not answer makes nobody wait long.
+if os.environ.get("HAVRIN_DB_REPLICA_HOST"):
+    DATABASES["replica"] = {
+        **DATABASES["default"],
+        "HOST": os.environ["HAVRIN_DB_REPLICA_HOST"],
+        "PORT": os.environ.get("HAVRIN_DB_REPLICA_PORT", "5432"),
+        "OPTIONS": {
+            "pool": {"min_size": 0, "max_size": 10, "timeout": 2},
+            "connect_timeout": 2,
+            "server_side_binding": True,
+            "prepare_threshold": 3,
+        },
+    }
+DATABASE_ROUTERS = ["havrin_server.overviews.Router"]
 AUTH_USER_MODEL = "people.Person"
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True

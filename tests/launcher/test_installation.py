@@ -75,6 +75,8 @@ def test_an_upgrade_that_fails_leaves_the_data_as_they_were(tmp_path):
         ("[serve]\ntls_key = 'k'", "takes both"),
         ("[database]\nhost = 'db'", "owner_password_file"),
         ("[sessions]\nidle_days = 40", "idle_days"),
+        ("[database]\nreplica_host = 'beside'", "database.replica_host takes database.host"),
+        ("[database]\nreplica_port = 0", "a port lies from 1 to 65535"),
         ("[files]\nbucket = 'firm'", "a bucket takes files.access_key_file"),
         ("[files]\naccess_key_file = 'a'\nsecret_key_file = 'b'", "they take a bucket"),
         ("[files]\nendpoint = 'files.example'", "files.endpoint is an address"),

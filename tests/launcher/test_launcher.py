@@ -57,7 +57,7 @@ def test_a_killed_start_leaves_a_server_that_is_taken_over(cluster):
     other = Cluster("launcher-test-db", throwaway=True)
     with other.running():
         assert other._own_pid() == pid
-    cluster._stop()
+    cluster.stop()
     assert cluster._own_pid() == 0
 
 

@@ -4,13 +4,14 @@ import re
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
-from django.db import connection
+from django.db import connections
 from django.db.models import Q, Value
 from django.db.models.functions import Replace
 
 from havrin_core.quantities.formats import day_words
 from havrin_core.wording.names import visit_reason
 from havrin_server.cards.sorts import CONTACT, INSTRUMENT, PART, SITE, UNIT, CardSort
+from havrin_server.overviews import read_from
 from havrin_server.people.models import Person
 from havrin_server.shop.models import ShopDocument, Sort
 from havrin_server.units.models import Unit
@@ -95,7 +96,7 @@ def _any_of(fields: Iterable[str], term: str) -> Q:
 
 def _visits(asked: str, person: Person) -> Iterable[Found]:
     """Return the newest visits on which it was said; asked of a function that looks behind the wall for this firm alone."""
-    with connection.cursor() as cursor:
+    with connections[read_from()].cursor() as cursor:
         cursor.execute("SELECT visit_id FROM havrin_visits_saying(%s, %s, %s)", [person.own_firm_id, asked, MOST])
         ids = [row[0] for row in cursor.fetchall()]
     rows = Visit.objects.filter(pk__in=ids, unit__site__firm_id=person.own_firm_id).select_related("unit__site")

@@ -26,6 +26,7 @@ from havrin_server.cards.schemas import (
 from havrin_server.cards.search import search
 from havrin_server.cards.sorts import CardSort, find_sort
 from havrin_server.files import file_answer, no_formula
+from havrin_server.overviews import overview
 from havrin_server.people.audit import record
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
@@ -36,6 +37,7 @@ Asked = Annotated[str, Field(max_length=120)]
 
 
 @router.get("/search", response=list[FoundOut])
+@overview
 def find(request: SignedIn, q: Asked = "") -> list[FoundOut]:
     """Return what has every word of ``q``: units, sites, contacts, parts, instruments, visits."""
     require(request.user, "read")
@@ -50,6 +52,7 @@ def sorts(request: SignedIn) -> list[SortOut]:
 
 
 @router.get("/cards/{sort}", response=CardList)
+@overview
 def cards(
     request: SignedIn, sort: str, q: Asked = "", page: Page = 1, retired: bool = False, site: int = 0
 ) -> CardList:

@@ -9,7 +9,7 @@ import contextlib
 from collections.abc import Callable
 from typing import Any
 
-from django.db import DatabaseError, connection
+from django.db import DEFAULT_DB_ALIAS, DatabaseError, connections
 from django.http import HttpRequest, HttpResponse
 from ninja.security import SessionAuth
 
@@ -31,10 +31,21 @@ class OwnFirmAlone(SessionAuth):
         return person
 
 
-def tell(firm_id: int | None) -> None:
-    """Tell the database which firm's rows this connection sees: those of firm 0 are none, None takes the wall away."""
-    with connection.cursor() as cursor:
+def tell(firm_id: int | None, using: str = DEFAULT_DB_ALIAS) -> None:
+    """Tell a database which firm's rows this connection sees: those of firm 0 are none, None takes the wall away."""
+    with connections[using].cursor() as cursor:
         cursor.execute(_TELL, ["" if firm_id is None else str(firm_id)])
+
+
+def take_away(using: str = DEFAULT_DB_ALIAS) -> None:
+    """Take the wall away; a connection that cannot be told so any more is closed: nobody gets it after us."""
+    if connections[using].connection is None:
+        return
+    try:
+        tell(None, using)
+    except DatabaseError:
+        with contextlib.suppress(DatabaseError):
+            connections[using].close()
 
 
 class WallComesDown:
@@ -48,16 +59,8 @@ class WallComesDown:
         try:
             return self.get_response(request)
         finally:
-            if getattr(request, _RAISED, False) and connection.connection is not None:
-                _take_away()
-
-
-def _take_away() -> None:
-    try:
-        tell(None)
-    except DatabaseError:  # it cannot be told any more: nobody gets it after us
-        with contextlib.suppress(DatabaseError):
-            connection.close()
+            if getattr(request, _RAISED, False):
+                take_away()
 
 
 def _on_the_loop() -> bool:

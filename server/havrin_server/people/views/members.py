@@ -6,6 +6,7 @@ from django.utils import timezone
 from ninja import Router
 
 from havrin_server.errors import NotFound
+from havrin_server.overviews import overview
 from havrin_server.people import audit, members
 from havrin_server.people.brake import must_be_own_page
 from havrin_server.people.codes import DECIDES
@@ -104,6 +105,7 @@ def accept(request: HttpRequest, token: str, payload: NewPassword) -> Me:
 
 
 @router.get("/audit", response=AuditOut)
+@overview
 def audit_log(request: SignedIn, action: str = "", name: str = "", before: int | None = None) -> AuditOut:
     """Return the newest records of the audit log, before the one of that number."""
     require(request.user, "audit.read")

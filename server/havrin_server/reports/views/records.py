@@ -9,6 +9,7 @@ from ninja import Router
 from havrin_core.quantities.formats import writing
 from havrin_server.errors import NotFound
 from havrin_server.files import pdf_answer
+from havrin_server.overviews import overview
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.reports import sharing
@@ -26,6 +27,7 @@ router = Router(tags=["units"])
 
 
 @router.get("/units/{int:unit_id}", response=UnitRecord)
+@overview
 def record(request: SignedIn, unit_id: int) -> HttpResponse:
     """Return every visit of the unit on one time line."""
     require(request.user, "read")

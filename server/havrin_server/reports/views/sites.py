@@ -2,6 +2,7 @@
 
 from ninja import Router
 
+from havrin_server.overviews import overview
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
 from havrin_server.reports.pages.site import site_out
@@ -12,6 +13,7 @@ router = Router(tags=["sites"])
 
 
 @router.get("/sites/{int:site_id}", response=SiteOut)
+@overview
 def side_by_side(request: SignedIn, site_id: int) -> SiteOut:
     """Return the site's units beside each other at the same stations."""
     require(request.user, "read")

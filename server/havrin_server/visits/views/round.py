@@ -9,6 +9,7 @@ from ninja import Router
 from pydantic import Field
 
 from havrin_server.incoming import Day
+from havrin_server.overviews import overview
 from havrin_server.people.models import Person
 from havrin_server.people.permissions import require
 from havrin_server.people.requests import SignedIn
@@ -30,6 +31,7 @@ def own_day(request: SignedIn, day: Day | None = None) -> Round:
 
 
 @router.get("/board", response=Board)
+@overview
 def board(request: SignedIn, first: Day | None = None, days: BoardDays = 7) -> HttpResponse:
     """Return everybody's visits of some days, today's week by default."""
     require(request.user, "read")

@@ -5,9 +5,10 @@ from datetime import timedelta
 
 from django.conf import settings
 from django.core.management import BaseCommand
-from django.db import connection
+from django.db import DatabaseError, connection
 from django.utils import timezone
 
+from havrin_server import overviews
 from havrin_server.errors import FilesAway
 from havrin_server.operations import stored
 from havrin_server.operations.preparing import pending
@@ -19,6 +20,7 @@ from havrin_server.visits.models import Visit
 from havrin_server.work.models import LongWork, State
 
 _STUCK = timedelta(hours=1)
+_LAGS_S = 60.0
 _NEWEST = 50  # visits whose chains are followed; ``./havrin verify`` follows one, a backup's restoration all
 
 
@@ -33,7 +35,7 @@ class Command(BaseCommand):
         waiting = pending()
         rows = [("bad" if waiting else "ok", f"tables: {', '.join(waiting) or 'as this version takes them'}")]
         if not waiting:
-            rows += [_role(), _chains(), _people(), _guessing(), _queue(), _files()]
+            rows += [_role(), _chains(), _people(), _guessing(), _queue(), _files(), *_replica()]
         self.stdout.write(json.dumps(rows))
 
 
@@ -77,6 +79,18 @@ def _guessing() -> tuple[str, str]:
     since = timezone.now() - timedelta(days=1)
     count = AuditRecord.objects.filter(action="sign_in_refused", at__gt=since).count()
     return ("look" if count > 50 else "ok"), f"sign-ins refused since yesterday: {count}"
+
+
+def _replica() -> list[tuple[str, str]]:
+    if not overviews.has_replica():
+        return []
+    try:
+        lag = overviews.lag_s()
+    except DatabaseError as error:
+        return [("bad", f"replica: it does not answer, overviews are read from the database ({str(error).strip()})")]
+    if lag is None:
+        return [("bad", "replica: it follows no database")]
+    return [("look" if lag > _LAGS_S else "ok", f"replica: {lag:.0f} s behind")]
 
 
 def _queue() -> tuple[str, str]:
