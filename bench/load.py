@@ -147,10 +147,10 @@ def _run(people: list[Person], visits: list[int]) -> Times:
         times.timed("anything new?", person, "GET", f"visits/{visit}/version")
 
     lookers = [people[n % WRITERS].again() for n in range(PAGES)]
-    deeds = [(write, LINE_EVERY_S, person) for person in people] + [(look, LOOK_EVERY_S, one) for one in lookers]
+    tasks = [(write, LINE_EVERY_S, person) for person in people] + [(look, LOOK_EVERY_S, one) for one in lookers]
     threads = [
-        threading.Thread(target=_repeat, args=(stop, every, deed, person, visits[n % len(visits)]))
-        for n, (deed, every, person) in enumerate(deeds)
+        threading.Thread(target=_repeat, args=(stop, every, task, person, visits[n % len(visits)]))
+        for n, (task, every, person) in enumerate(tasks)
     ]
     for thread in threads:
         thread.start()
@@ -164,11 +164,11 @@ def _run(people: list[Person], visits: list[int]) -> Times:
 
 
 def _repeat(
-    stop: threading.Event, every: float, deed: Callable[[Person, int], None], person: Person, visit: int
+    stop: threading.Event, every: float, task: Callable[[Person, int], None], person: Person, visit: int
 ) -> None:
     stop.wait(random.random() * every)
     while not stop.is_set():
-        deed(person, visit)
+        task(person, visit)
         stop.wait(every)
 
 

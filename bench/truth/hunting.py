@@ -7,7 +7,17 @@ from dataclasses import dataclass, field, replace
 from bench.truth.cases import Case
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.search.likelihood import DIRECT
-from havrin_core.search.model import NOTHING_WRONG, PART, UNLISTED, Deed, Observation, Outcome, Outlook, Seen, Test
+from havrin_core.search.model import (
+    NOTHING_WRONG,
+    PART,
+    UNLISTED,
+    ActionTaken,
+    Observation,
+    Outcome,
+    Outlook,
+    Seen,
+    Test,
+)
 from havrin_core.search.outlook import outlook
 from havrin_core.search.pictures import BAD, GOOD, STEADY, Pictures, pictures_of
 
@@ -42,15 +52,15 @@ class _Hunter:
     pictures: Pictures
     hunt: Hunt
     observations: list[Observation] = field(default_factory=list)
-    deeds: list[Deed] = field(default_factory=list)
+    actions: list[ActionTaken] = field(default_factory=list)
 
     def seen(self) -> Seen:
-        return Seen(tuple(self.observations), tuple(self.deeds))
+        return Seen(tuple(self.observations), tuple(self.actions))
 
     def do(self, test: Test) -> Outcome:
         self.hunt.minutes += test.minutes
         shown = self.case.shows(test)
-        self._keep(Observation(test.key, shown, epoch=len(self.deeds)))
+        self._keep(Observation(test.key, shown, epoch=len(self.actions)))
         self.hunt.told.append(f"{test.key} {shown if not isinstance(shown, float) else round(shown, 3)}")
         return shown
 
@@ -66,7 +76,7 @@ class _Hunter:
         )
         self.case.tripped = frozenset()
         self.hunt.minutes += RESET_MINUTES
-        self.deeds.append(Deed("reset", parts))
+        self.actions.append(ActionTaken("reset", parts))
         self.hunt.told.append(f"reset {sorted(parts)}")
 
     def fit(self, part: str) -> bool:
@@ -76,7 +86,7 @@ class _Hunter:
             self.hunt.wrong_fitted += 1
         elif not self.hunt.wrong_fitted:
             self.hunt.right_first = True
-        self.deeds.append(Deed("change", frozenset({part})))
+        self.actions.append(ActionTaken("change", frozenset({part})))
         self.hunt.told.append(f"fit {part}: {'right' if right else 'WRONG'}")
         return right
 

@@ -93,7 +93,7 @@ def assessment_to_dict(found: Assessment, unit: Unit, system: str) -> dict[str, 
         "remarks": [remark_words(remark) for remark in found.remarks],
         "not_judged": [not_judged_words(quantity, stage) for quantity, stage in found.not_judged],
         "made_safe": found.made_safe,
-        "to_tell": found.owner_notice_due,
+        "owner_notice_due": found.owner_notice_due,
         "cycles_shown": found.cycles_shown,
     }
 

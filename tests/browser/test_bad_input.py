@@ -40,7 +40,7 @@ def test_broken_logs_are_answered(sign_in, tmp_path):
     head = "s,O2 [%],CO [ppm],T flue [°F]\n"
     pick_log(page, tmp_path, "gaps.csv", (head + rows + "39,6.4,40,118\n200,23,--,-500\n").encode())
     problems = page.locator(".problems")
-    for words in ("cells are empty or dashes", "time of the row before", "gap", "hold no number that can be"):
+    for words in ("cells that are empty or dashes", "time of the row before", "gap", "no possible number"):
         expect(problems).to_contain_text(words)
     page.click("button:has-text('Columns')")
     expect(page.locator(".columns")).to_contain_text("comma between columns")

@@ -122,7 +122,7 @@ def test_a_list_is_looked_through_taken_in_and_taken_back(sign_in, server):
         )
         page.click("button:text-is('Look through it')")
         expect(page.locator(".sum")).to_contain_text("1 new · 1 changed · 0 the same · 1 unclear")
-        expect(page.locator("li:has-text('Nowhere')")).to_contain_text("none, or the name of several")
+        expect(page.locator("li:has-text('Nowhere')")).to_contain_text("was not found, or several have that name")
         page.click("button:text-is('Take it in')")
         expect(page.locator(".sum")).to_contain_text("1 made, 1 changed, 1 left alone")
         page.click("button:text-is('Take it back, as one')")

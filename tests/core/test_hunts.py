@@ -9,7 +9,7 @@ from bench.truth.cases import SORTS, drawn
 from bench.truth.hunting import WAYS, hunted
 from havrin_core.house.house_rules import HouseRules
 from havrin_core.machine.circuit.read import circuit_names, shipped_circuit
-from havrin_core.search.model import NOTHING_WRONG, UNLISTED, Deed, Observation, Seen
+from havrin_core.search.model import NOTHING_WRONG, UNLISTED, ActionTaken, Observation, Seen
 from havrin_core.search.outlook import outlook
 from havrin_core.search.pictures import pictures_of
 from tests.thinned import thinned
@@ -58,10 +58,10 @@ def test_every_sort_of_truth_is_drawn_and_stays_what_it_was_for_its_seed():
     )
 
 
-def of(name, *rows, deeds=()):
+def of(name, *rows, actions=()):
     """Ask the search of a circuit: rows of test and outcome, or of test, outcome and epoch."""
     seen = tuple(Observation(row[0], row[1], epoch=row[2] if len(row) > 2 else 0) for row in rows)
-    return outlook(pictures_of(NAMES_BY_KEY[name]), Seen(seen, tuple(deeds)), RULES)
+    return outlook(pictures_of(NAMES_BY_KEY[name]), Seen(seen, tuple(actions)), RULES)
 
 
 @pytest.mark.parametrize("name", NAMES)
@@ -93,8 +93,8 @@ def test_when_the_very_part_is_sound_what_looks_like_it_is_unlisted(name):
 
 def test_a_part_that_was_changed_does_not_lead_again_when_another_fault_shows():
     first = [("stops", "inducer"), ("code", "3 4"), ("ohms:igniter", "open")]
-    cured = Deed("change", frozenset({"igniter"}))
-    again = of("furnace_80_hot_surface", *first, ("stops", "igniter", 1), ("code", "3 4", 1), deeds=(cured,))
+    cured = ActionTaken("change", frozenset({"igniter"}))
+    again = of("furnace_80_hot_surface", *first, ("stops", "igniter", 1), ("code", "3 4", 1), actions=(cured,))
     assert again.first.part != "igniter"
     assert sum(s.share for s in again.suspects if s.part == "igniter") < 0.1
     assert again.next_test is not None
@@ -102,7 +102,7 @@ def test_a_part_that_was_changed_does_not_lead_again_when_another_fault_shows():
 
 def test_what_runs_after_its_cure_is_cured_and_asks_for_the_same_reading_again():
     rows = [("stops", "inducer"), ("code", "3 4"), ("ohms:igniter", "open"), ("stops", "steady", 1)]
-    found = of("furnace_80_hot_surface", *rows, deeds=(Deed("change", frozenset({"igniter"})),))
+    found = of("furnace_80_hot_surface", *rows, actions=(ActionTaken("change", frozenset({"igniter"})),))
     assert found.cured > 0.9
     assert found.proof
 

@@ -13,13 +13,13 @@ FURNACE = shipped_circuit("furnace_80_hot_surface")  # R .. 1 limit 2 rollout 3 
 @pytest.mark.parametrize(
     ("moved", "still", "part", "cleared", "words"),
     [
-        ({"4": 5.0}, {"3", "draft_pa"}, "pressure_switch", (), "the draft held: its contact lets go"),
+        ({"4": 5.0}, {"3", "draft_pa"}, "pressure_switch", (), "the draft held: its contact opens"),
         ({"draft_pa": 4.8, "4": 5.0}, {"3"}, "", ("pressure_switch",), "worked as designed"),
         ({"4": 5.0, "draft_pa": 5.02}, {"3"}, "", (), "cannot be told which was first"),
         ({"4": 5.0, "draft_pa": 5.9}, {"3"}, "pressure_switch", (), "moved only after it"),
         ({"4": 5.0}, {"3"}, "", (), "Record the draft"),
         ({"4": 5.0}, {"2", "draft_pa"}, "", (), "One of these opened: rollout, pressure switch"),
-        ({"3": 5.0, "4": 5.0}, {"2"}, "rollout", (), "its contact lets go"),
+        ({"3": 5.0, "4": 5.0}, {"2"}, "rollout", (), "its contact opens"),
         ({"3": 5.0, "4": 5.0}, {"1", "2"}, "rollout", (), "at the rollout"),
         ({"1": 5.0, "2": 5.0, "3": 5.0, "4": 5.0}, set(), "", ("limit", "rollout", "pressure_switch"), "upstream"),
         ({"4": 5.0}, {"draft_pa"}, "", (), "Record the volts before it"),

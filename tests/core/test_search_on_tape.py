@@ -1,4 +1,4 @@
-"""What a tape tells the search, in the words that technicians write: deeds, jumpers, moments, what was found and what had tripped."""
+"""What a tape tells the search, in the words that technicians write: actions, jumpers, moments, what was found and what had tripped."""
 
 import pytest
 from hypothesis import given, settings

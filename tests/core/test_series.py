@@ -64,7 +64,7 @@ def test_oddities_are_counted_and_said_with_their_line():
         "the time of the row before",
         "the first in line 5: “23.5”",
         "the first in line 7: “x”",
-        "over its range in 1 rows",
+        "rows over range: 1",
         "columns instead of 4: left out (lines 8)",
         "gap in the log",
     ):

@@ -166,7 +166,7 @@ def test_nothing_written_is_not_judged_as_sound(kind, reason):
 
 
 @pytest.mark.parametrize(
-    ("kind", "deed", "asks", "never"),
+    ("kind", "action", "asks", "never"),
     [
         ("boiler_atmospheric", "clear vent", "spillage_tested", "draft_each_stage"),
         ("boiler_atmospheric", "change exchanger", "water_rise_each_stage", "rise_each_stage"),
@@ -175,7 +175,7 @@ def test_nothing_written_is_not_judged_as_sound(kind, reason):
         ("furnace_80", "clear vent", "draft_each_stage", "spillage_tested"),
     ],
 )
-def test_work_asks_only_for_what_the_unit_has(kind, deed, asks, never):
-    missing = standing(kind, "recheck", HouseRules(), f"did {deed}").missing
+def test_work_asks_only_for_what_the_unit_has(kind, action, asks, never):
+    missing = standing(kind, "recheck", HouseRules(), f"did {action}").missing
     assert asks in {item.proof for item in missing if item.because is not None}
     assert never not in {item.proof for item in missing}

@@ -228,7 +228,7 @@ def test_two_calls_that_go_different_ways_speak_for_what_comes_and_goes(pictures
 
 
 def _intermittent(found):
-    return sum(share for s in found.suspects for _, name, share in s.faults if "lets go" in name)
+    return sum(share for s in found.suspects for mode, _, share in s.faults if mode == "intermittent")
 
 
 def test_a_second_call_after_a_cure_is_no_second_look_at_the_fault():

@@ -1,4 +1,4 @@
-"""The tables hang together: kinds, stations, words, deeds, findings, proofs."""
+"""The tables hang together: kinds, stations, words, actions, findings, proofs."""
 
 from collections import Counter
 

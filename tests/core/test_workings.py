@@ -68,7 +68,7 @@ def test_a_clocked_meter_is_read(line, stage, parts):
         ("orifice 4 fat", "No drill"),
         ("cap 37", "Read and rated"),
         ("phases 208 212", "Three readings"),
-        ("phases 208 212 0", "above nothing"),
+        ("phases 208 212 0", "above 0"),
     ],
 )
 def test_a_measured_line_that_says_too_little_is_asked_back(line, said):
@@ -101,7 +101,7 @@ def test_a_target_outside_the_plates_range_is_refused():
 
 
 def test_standing_at_the_plate_nothing_is_turned():
-    assert say(figures("mp 3.5")[("manifold_gap_pa", "only")].says) == "It stands at the plate."
+    assert say(figures("mp 3.5")[("manifold_gap_pa", "only")].says) == "It is at the plate's value."
 
 
 def test_orifices_that_fit_and_those_of_another_gas():
@@ -207,7 +207,7 @@ def test_water_flow_and_whether_it_can_condense():
     assert warm[("return_margin_k", "high")].state == "near"
     assert "cannot condense" in say(warm[("return_margin_k", "high")].says)
     wet = figures("o2 6 co 20 t 300 air 66", "wr 100", path="water", unit=boiler())
-    assert "not made for it" in say(wet[("return_margin_k", "only")].says)
+    assert "not built for it" in say(wet[("return_margin_k", "only")].says)
 
 
 def test_nothing_read_computes_nothing_but_the_plate():

@@ -255,7 +255,7 @@ def test_what_is_said_afterwards_goes_on_behind_the_sealed_end(tove, world):
 
 
 @pytest.mark.parametrize(
-    "deed",
+    "change",
     [
         "UPDATE visits_amendment SET why = 'something else' WHERE number = 1",
         "UPDATE visits_amendment SET at = at - interval '1 day' WHERE number = 2",
@@ -263,7 +263,7 @@ def test_what_is_said_afterwards_goes_on_behind_the_sealed_end(tove, world):
         "UPDATE visits_amendment SET seal = jsonb_set(seal, '{signature}', '\"AAAA\"') WHERE number = 2",
     ],
 )
-def test_an_amendment_changed_behind_the_applications_back_is_found(tove, world, deed):
+def test_an_amendment_changed_behind_the_applications_back_is_found(tove, world, change):
     visit = sealed_visit()
     amended(tove, visit, "told owner", "note a second thing")
     with connection.cursor() as cursor:
@@ -271,7 +271,7 @@ def test_an_amendment_changed_behind_the_applications_back_is_found(tove, world,
         cursor.execute("ALTER TABLE visits_amendment DISABLE TRIGGER amendment_append_only")
         cursor.execute("ALTER TABLE reports_paper DISABLE TRIGGER ALL")
         cursor.execute("DELETE FROM reports_paper WHERE amendment_id IS NOT NULL")
-        cursor.execute(deed)
+        cursor.execute(change)
     assert Client().get(f"/api/check/{visit.head}").json()["stands"] is False
     with pytest.raises(CommandError, match="since its close"):
         told(str(visit.pk))

@@ -72,7 +72,7 @@ def test_nobody_knows_until_when_it_holds(tove, visit):
     Instrument.objects.filter(name="Two-port manometer").update(calibrated_until=None)
     take(tove, visit, "Two-port manometer")
     said = tove.post(f"visits/{visit}/read-back", text="mp 3.5").json()
-    assert said["doubts"] == ["Two-port manometer: nobody has said until when its calibration holds."]
+    assert said["doubts"] == ["Two-port manometer: nobody has entered until when its calibration is valid."]
     assert write_now(tove, visit, "mp 3.5")["tape"][0]["out_of_calibration"]
 
 

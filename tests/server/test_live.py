@@ -186,7 +186,7 @@ def test_dips_are_counted_and_the_first_mover_named(tove, visit, manometer):
     assert page["quiet_s"] == pytest.approx(19 * page["watched_s"], rel=0.01)
     assert page["says"][0].startswith("1 dip under 0.600 inWC in 20 s while it was there.")
     assert "Only 6 min" in page["says"][1]
-    assert "Nothing recorded tells when it ran" in page["says"][2]
+    assert "Nothing recorded shows when it ran" in page["says"][2]
     assert page["clocks"] == "The instruments’ clocks may lie 0.10 s apart."
     assert page["set_point"] == {"text": "0.600", "unit": "inWC"}
 
@@ -214,13 +214,13 @@ def test_a_contact_that_lets_go_while_the_draft_holds_is_named_and_written(tove,
     capture = record_dips(tove, visit, draft_low=None, volts_out=0.2)
     said = tove.get(f"captures/{capture}/dips?quantity=volts_across_v@4-C").json()
     assert said["contacts"] == [
-        "In 1 of 1: Volts in steady, volts out gone at the pressure switch, and the draft held: its contact lets go."
+        "In 1 of 1: Volts in steady, volts out gone at the pressure switch, and the draft held: its contact opens."
     ]
     for _ in range(2):
         page = write_worst(tove, capture, "volts_across_v@4-C").json()
     texts = [entry["text"] for entry in page["tape"]]
     assert len(texts) == 3
-    assert "Pressure switch, recorded while it runs: LETS GO" in texts
+    assert "Pressure switch, recorded while it runs: OPENS" in texts
     assert any(reason["code"] == "control_least_v_out" for reason in page["standing"]["reasons"])
 
 

@@ -107,9 +107,9 @@ def test_a_refusal_says_why_and_a_fault_says_no_more_than_that(asked, caplog):
 
 def test_nobody_looks_at_or_stops_anothers_work(asked):
     pk, wenna = asked(), Person.objects.get(username="wenna")
-    for deed in (find_work, stop):
+    for call in (find_work, stop):
         with pytest.raises(NotFound):
-            deed(pk, wenna)
+            call(pk, wenna)
 
 
 def test_asked_twice_it_is_one_and_too_many_at_once_are_refused(asked):

@@ -248,8 +248,8 @@ def test_another_firms_log_is_its_own(runa):
     assert [row["action"] for row in rows] == ["sign_in"]
 
 
-@pytest.mark.parametrize("deed", ["UPDATE people_auditrecord SET about = ''", "DELETE FROM people_auditrecord"])
-def test_the_log_is_not_changed(runa, deed):
+@pytest.mark.parametrize("change", ["UPDATE people_auditrecord SET about = ''", "DELETE FROM people_auditrecord"])
+def test_the_log_is_not_changed(runa, change):
     invite(runa)
     with pytest.raises(DatabaseError), transaction.atomic(), connection.cursor() as cursor:
-        cursor.execute(deed)
+        cursor.execute(change)

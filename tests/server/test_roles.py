@@ -45,14 +45,14 @@ def test_it_is_nobody_special(application):
 
 
 @pytest.mark.parametrize("table", EVIDENCE)
-@pytest.mark.parametrize("deed", ["UPDATE {} SET id = id", "DELETE FROM {}", "TRUNCATE {} CASCADE"])
-def test_it_changes_no_evidence(application, table, deed):
+@pytest.mark.parametrize("change", ["UPDATE {} SET id = id", "DELETE FROM {}", "TRUNCATE {} CASCADE"])
+def test_it_changes_no_evidence(application, table, change):
     with pytest.raises(errors.InsufficientPrivilege):
-        application.execute(deed.format(table))
+        application.execute(change.format(table))
 
 
 @pytest.mark.parametrize(
-    "deed",
+    "change",
     [
         "ALTER TABLE visits_tapeentry DISABLE TRIGGER tape_append_only",
         "ALTER TABLE visits_visit DISABLE TRIGGER visit_settled",
@@ -70,9 +70,9 @@ def test_it_changes_no_evidence(application, table, deed):
         "UPDATE django_migrations SET name = name",
     ],
 )
-def test_it_takes_no_wall_down(application, deed):
+def test_it_takes_no_wall_down(application, change):
     with pytest.raises(errors.InsufficientPrivilege):
-        application.execute(deed)
+        application.execute(change)
 
 
 def test_it_reads_and_writes_what_the_work_needs(application):

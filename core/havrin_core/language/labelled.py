@@ -66,7 +66,7 @@ def answer_to(line: Labelled) -> dict[str, Any]:
 
 
 def labelled(lines: Iterable[str]) -> Iterator[Labelled]:
-    """Yield the labelled lines of JSON lines. Raises BadDocument naming the line that is none."""
+    """Yield the labelled lines of JSON lines. Raises BadDocument naming the line that is not valid."""
     for number, text in enumerate(lines, 1):
         if not text.strip():
             continue

@@ -20,7 +20,7 @@ from havrin_core.vocabulary.channels import channel_name, leads_of, quantity_of
 from havrin_core.vocabulary.measurands import measurand
 
 About = Literal["column", "unit", "numbers", "time", "session", "fuel", "sign"]
-SIGNS = ("suction", "pressure")  # what a negative draft is
+SIGNS = ("suction", "pressure")  # what a negative draft means
 _SLACK = {
     "o2_dry_pct": (-1.0, 22.0),
     "co2_dry_pct": (-1.0, 20.0),

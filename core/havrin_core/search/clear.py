@@ -20,7 +20,7 @@ PROTECTS = ("limit", "trip_switch", "level_switch", "pressure_switch", "vent_pre
 
 
 def is_clear(pictures: Pictures, first: Suspect, hypotheses: Sequence[Hypothesis], seen: Seen) -> bool:
-    """Tell whether the ``first`` suspect is proved by what was ``seen`` since the last deed."""
+    """Tell whether the ``first`` suspect is proved by what was ``seen`` since the last action."""
     if first.kind != PART or first.share < CLEAR_SHARE:
         return False
     part = pictures.circuit.part(first.part)

@@ -10,7 +10,7 @@ _ODD_SIGMAS = 5.0
 
 
 def conflicts(pictures: Pictures, best: Hypothesis, seen: Seen) -> list[Conflict]:
-    """Return the readings since the last deed that the best hypothesis does not explain at any moment of a call."""
+    """Return the readings since the last action that the best hypothesis does not explain at any moment of a call."""
     picture = picture_of(pictures, best)
     found = []
     for o in seen.now:

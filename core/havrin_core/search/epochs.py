@@ -1,4 +1,4 @@
-"""What was done, and when: deeds part a tape into epochs, jumpers are in for a while. Nothing is compared across."""
+"""What was done, and when: actions part a tape into epochs, jumpers are in for a while. Nothing is compared across."""
 
 from bisect import bisect_right
 from dataclasses import dataclass
@@ -6,25 +6,25 @@ from dataclasses import dataclass
 from havrin_core.facts.facts import Facts
 from havrin_core.machine.circuit.meant import parts_meant
 from havrin_core.machine.circuit.model import Circuit
-from havrin_core.search.model import Deed
+from havrin_core.search.model import ActionTaken
 from havrin_core.tape.corrections import Line
 from havrin_core.tape.entries import AS_TRIAL, Abnormal, Action
 from havrin_core.vocabulary.catalogue import verbs
 
 POWER_CYCLE = "power_cycle"
-UNSAID = ""  # the verb of a deed that was not written
+UNSAID = ""  # the verb of an action that was not written
 
 
 @dataclass(frozen=True, slots=True)
 class Epochs:
-    """The deeds of a tape in order with the keys of their moments, and every jumper put in or taken out."""
+    """The actions of a tape in order with the keys of their moments, and every jumper put in or taken out."""
 
     keys: tuple[str, ...]
-    deeds: tuple[Deed, ...]
+    actions: tuple[ActionTaken, ...]
     jumpers: tuple[tuple[str, frozenset[str], bool], ...]
 
     def at(self, key: str) -> int:
-        """Return the epoch of a moment: how many deeds came before it."""
+        """Return the epoch of a moment: how many actions came before it."""
         return bisect_right(self.keys, key)
 
     def bridged_now(self) -> frozenset[str]:
@@ -49,8 +49,8 @@ def moment_key(line: Line) -> str:
 
 
 def epochs_of(circuit: Circuit, facts: Facts) -> Epochs:
-    """Return the deeds and jumpers of a tape, as far as they touch ``circuit`` or what stands behind it."""
-    rows = [(moment_key(line), _deed(circuit, line, body)) for line, body in facts.of(Action) if _counts(body)]
+    """Return the actions and jumpers of a tape, as far as they touch ``circuit`` or what stands behind it."""
+    rows = [(moment_key(line), _action_taken(circuit, line, body)) for line, body in facts.of(Action) if _counts(body)]
     rows.sort(key=lambda row: row[0])
     rows = [*_unsaid(facts, rows), *rows]
     jumpers = [
@@ -59,16 +59,16 @@ def epochs_of(circuit: Circuit, facts: Facts) -> Epochs:
         if body.how == "bridged"
     ]
     jumpers.sort(key=lambda row: row[0])
-    return Epochs(tuple(key for key, _ in rows), tuple(deed for _, deed in rows), tuple(jumpers))
+    return Epochs(tuple(key for key, _ in rows), tuple(action for _, action in rows), tuple(jumpers))
 
 
-def _unsaid(facts: Facts, rows: list[tuple[str, Deed]]) -> list[tuple[str, Deed]]:
-    """Return the deed that nobody wrote: what is read as left after nothing was done was read after something all the same."""
+def _unsaid(facts: Facts, rows: list[tuple[str, ActionTaken]]) -> list[tuple[str, ActionTaken]]:
+    """Return the action that nobody wrote: what is read as left after nothing was done was read after something all the same."""
     first_left = min((moment_key(line) for line in facts.lines if line.phase == "left"), default="")
     if not first_left or (rows and rows[0][0] < first_left):
         return []
     just_before, _, _ = first_left.rpartition(" ")
-    return [(just_before, Deed(UNSAID, frozenset()))]
+    return [(just_before, ActionTaken(UNSAID, frozenset()))]
 
 
 def _counts(body: Action) -> bool:
@@ -77,6 +77,6 @@ def _counts(body: Action) -> bool:
     return body.sense != AS_TRIAL and known is not None and (bool(known.cures) or body.verb == POWER_CYCLE)
 
 
-def _deed(circuit: Circuit, line: Line, body: Action) -> Deed:
+def _action_taken(circuit: Circuit, line: Line, body: Action) -> ActionTaken:
     parts = parts_meant(circuit, body.part) if body.part else frozenset()
-    return Deed(body.verb, parts, line.entry.id, elsewhere=bool(body.part) and not parts)
+    return ActionTaken(body.verb, parts, line.entry.id, elsewhere=bool(body.part) and not parts)

@@ -38,7 +38,7 @@ def seen_on(
     )
     rows = [_placed(epochs, key, seen) for key, seen in sorted(found, key=lambda row: row[0])]
     kept, against = _newest(pictures, rows)
-    return Seen(tuple(kept), epochs.deeds), against
+    return Seen(tuple(kept), epochs.actions), against
 
 
 Row = tuple[str, Observation]  # a key to sort by: time, id

@@ -21,12 +21,12 @@ def history(
 def _growing(seen: Seen) -> Iterator[tuple[str, Seen]]:
     """Yield what was known after each entry that counts."""
     known: list[Observation] = []
-    for epoch in range(len(seen.deeds) + 1):
+    for epoch in range(len(seen.actions) + 1):
         for observation in (o for o in seen.observations if o.epoch == epoch):
             known.append(observation)
-            yield observation.entry_id, Seen(tuple(known), seen.deeds[:epoch])
-        if epoch < len(seen.deeds):
-            yield seen.deeds[epoch].entry_id, Seen(tuple(known), seen.deeds[: epoch + 1])
+            yield observation.entry_id, Seen(tuple(known), seen.actions[:epoch])
+        if epoch < len(seen.actions):
+            yield seen.actions[epoch].entry_id, Seen(tuple(known), seen.actions[: epoch + 1])
 
 
 def _leader(pictures: Pictures, hypotheses: list[Hypothesis]) -> tuple[Saying, float]:

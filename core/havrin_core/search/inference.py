@@ -1,4 +1,4 @@
-"""Bayes over what could be the matter, along the tape: what was seen in each epoch, what each deed may have cured."""
+"""Bayes over what could be the matter, along the tape: what was seen in each epoch, what each action may have cured."""
 
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
@@ -9,16 +9,16 @@ from havrin_core.machine.circuit.meant import cure_chance
 from havrin_core.machine.circuit.model import FaultMode
 from havrin_core.search.epochs import POWER_CYCLE, UNSAID
 from havrin_core.search.likelihood import log_chance
-from havrin_core.search.model import CURED, NOTHING_WRONG, PART, UNLISTED, Deed, Seen
+from havrin_core.search.model import CURED, NOTHING_WRONG, PART, UNLISTED, ActionTaken, Seen
 from havrin_core.search.pictures import NONE, AnyPicture, Pictures
 from havrin_core.search.severities import mode_of
 from havrin_core.search.worlds import PAIR_SHARE, World, weights_of, worlds_of
 
 _PAIRS_FROM, _PAIRS_MOST, _KEEP = 14, 90, 1e-5
 _POOR_FIT = 3.0  # nats below a perfect fit, from which on two at once are looked at
-_BY_CHANCE = 0.01  # that a deed on another part cures a fault
-_ELSEWHERE = 0.6  # that a deed on a part which the circuit does not know cures what nobody listed
-_UNLISTED_CURED = 0.08  # that any other deed does
+_BY_CHANCE = 0.01  # that an action on another part cures a fault
+_ELSEWHERE = 0.6  # that an action on a part which the circuit does not know cures what nobody listed
+_UNLISTED_CURED = 0.08  # that any other action does
 
 Present = tuple[FaultMode, ...]
 
@@ -68,7 +68,7 @@ class _Scored:
 def _scored(pictures: Pictures, worlds: Sequence[World], seen: Seen) -> list[_Scored]:
     """Return every world with its fit. Calls with a jumper are costly to picture: only what is still possible has them."""
     if any(o.bridged for o in seen.observations):
-        plain = Seen(tuple(o for o in seen.observations if not o.bridged), seen.deeds)
+        plain = Seen(tuple(o for o in seen.observations if not o.bridged), seen.actions)
         first = [_along(pictures, world, plain) for world in worlds]
         best = max(row.score for row in first)
         worlds = [row.world for row in first if row.score - best > log(_KEEP)]
@@ -76,11 +76,11 @@ def _scored(pictures: Pictures, worlds: Sequence[World], seen: Seen) -> list[_Sc
 
 
 def _along(pictures: Pictures, world: World, seen: Seen) -> _Scored:
-    """Follow one world along the tape: which of its faults are still there after each deed, and how well all fits."""
+    """Follow one world along the tape: which of its faults are still there after each action, and how well all fits."""
     tripped = world.tripped
     states = {world.faults: 1.0}
     fit = 0.0
-    for epoch in range(len(seen.deeds) + 1):
+    for epoch in range(len(seen.actions) + 1):
         rows = [o for o in seen.observations if o.epoch == epoch]
         logs = {
             present: log(chance) + sum(log_chance(pictures, world, present, o, tripped) for o in rows)
@@ -90,28 +90,30 @@ def _along(pictures: Pictures, world: World, seen: Seen) -> _Scored:
         whole = sum(exp(value - best) for value in logs.values())
         fit += best + log(whole)
         states = {present: exp(value - best) / whole for present, value in logs.items()}
-        if epoch < len(seen.deeds):
-            deed = seen.deeds[epoch]
-            tripped = _still_tripped(pictures, tripped, deed)
-            states = _after(world, states, deed)
+        if epoch < len(seen.actions):
+            action = seen.actions[epoch]
+            tripped = _still_tripped(pictures, tripped, action)
+            states = _after(world, states, action)
     return _Scored(world, fit, states, tripped)
 
 
-def _still_tripped(pictures: Pictures, tripped: frozenset[str], deed: Deed) -> frozenset[str]:
-    if not tripped or not (deed.resets or deed.verb == "change"):
+def _still_tripped(pictures: Pictures, tripped: frozenset[str], action: ActionTaken) -> frozenset[str]:
+    if not tripped or not (action.resets or action.verb == "change"):
         return tripped
-    opened = {term[1:] for key in deed.parts for term in pictures.circuit.part(key).closed_when if term.startswith("!")}
+    opened = {
+        term[1:] for key in action.parts for term in pictures.circuit.part(key).closed_when if term.startswith("!")
+    }
     return tripped - opened
 
 
-def _after(world: World, states: Mapping[Present, float], deed: Deed) -> dict[Present, float]:
-    """Return what may still be there after a deed, each with its chance."""
+def _after(world: World, states: Mapping[Present, float], action: ActionTaken) -> dict[Present, float]:
+    """Return what may still be there after an action, each with its chance."""
     after: dict[Present, float] = {}
     for present, chance in states.items():
         for gone in (some for count in range(len(present) + 1) for some in combinations(present, count)):
             share = chance
             for fault in present:
-                cured = _cured(world, fault, deed)
+                cured = _cured(world, fault, action)
                 share *= cured if fault in gone else 1 - cured
             if share > 0:
                 left = tuple(fault for fault in present if fault not in gone)
@@ -119,14 +121,14 @@ def _after(world: World, states: Mapping[Present, float], deed: Deed) -> dict[Pr
     return after
 
 
-def _cured(world: World, fault: FaultMode, deed: Deed) -> float:
-    if deed.verb == UNSAID:
+def _cured(world: World, fault: FaultMode, action: ActionTaken) -> float:
+    if action.verb == UNSAID:
         return 0.5
-    if deed.verb == POWER_CYCLE:
+    if action.verb == POWER_CYCLE:
         return 0.3 if fault.comes_and_goes else _BY_CHANCE
     if world.unlisted:
-        return _ELSEWHERE if deed.elsewhere else _UNLISTED_CURED
-    return max(cure_chance(fault, deed.verb), _BY_CHANCE) if fault.part in deed.parts else _BY_CHANCE
+        return _ELSEWHERE if action.elsewhere else _UNLISTED_CURED
+    return max(cure_chance(fault, action.verb), _BY_CHANCE) if fault.part in action.parts else _BY_CHANCE
 
 
 def _best_fit(scored: Iterable[_Scored]) -> float:

@@ -42,7 +42,7 @@ class Observation:
     """What a test showed, when, and the tape entry that says so.
 
     ``moment`` is the state of the circuit (a key of its states) at which it was read, "" where nobody said. ``epoch``
-    counts the deeds before it; ``bridged`` are the parts with a jumper across at that time.
+    counts the actions before it; ``bridged`` are the parts with a jumper across at that time.
     """
 
     test: str
@@ -56,7 +56,7 @@ class Observation:
 
 
 @dataclass(frozen=True, slots=True)
-class Deed:
+class ActionTaken:
     """Something done between two epochs: a verb of the vocabulary and the parts of the circuit that it touched.
 
     ``elsewhere``: it was done to a part that the circuit does not know. ``resets``: a tripped device was reset by hand.
@@ -75,15 +75,15 @@ class Deed:
 
 @dataclass(frozen=True, slots=True)
 class Seen:
-    """All that a tape tells the search: observations in order, and the deeds that part them into epochs."""
+    """All that a tape tells the search: observations in order, and the actions that part them into epochs."""
 
     observations: tuple[Observation, ...] = ()
-    deeds: tuple[Deed, ...] = ()
+    actions: tuple[ActionTaken, ...] = ()
 
     @property
     def now(self) -> tuple[Observation, ...]:
-        """Return the observations since the last deed, without a jumper."""
-        return tuple(o for o in self.observations if o.epoch == len(self.deeds) and not o.bridged)
+        """Return the observations since the last action, without a jumper."""
+        return tuple(o for o in self.observations if o.epoch == len(self.actions) and not o.bridged)
 
 
 @dataclass(frozen=True, slots=True)

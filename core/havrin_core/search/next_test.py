@@ -51,7 +51,7 @@ def offers(
     most: int = 1,
     passed: Mapping[str, str] = NOTHING_PASSED,
 ) -> list[Offer]:
-    """Return up to ``most`` tests that were not done since the last deed, most bits per minute first; none that tells nothing.
+    """Return up to ``most`` tests that were not done since the last action, most bits per minute first; none that tells nothing.
 
     What was ``passed`` over is not offered again; what was put off for later stands behind all others.
     """

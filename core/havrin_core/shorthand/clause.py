@@ -7,8 +7,8 @@ reads the whole clause, or says nothing; what nothing uses is returned as unread
 import re
 from dataclasses import replace
 
+from havrin_core.shorthand.actions import is_past, read_action, read_intent, read_not_done
 from havrin_core.shorthand.bypasses import read_bypass
-from havrin_core.shorthand.deeds import is_past, read_deed, read_intent, read_not_done
 from havrin_core.shorthand.findings import read_finding
 from havrin_core.shorthand.model import Situation
 from havrin_core.shorthand.words_of_clause import LIKE, PART, PHRASE, VERB, Clause, Read, clause_of
@@ -36,7 +36,7 @@ def read_clause(text: str, situation: Situation, spoken_of: str = "", *, done: b
         read_bypass(clause, spoken_of)
         or read_intent(clause)
         or read_not_done(clause)
-        or read_deed(clause, spoken_of, done=done)
+        or read_action(clause, spoken_of, done=done)
         or _found_and_done(clause, spoken_of)
     )
     if read is not None:
@@ -58,7 +58,7 @@ def _found_and_done(clause: Clause, spoken_of: str) -> Read | None:
         return None
     at = verbs[0].start
     found = read_finding(clause_of(" ".join(clause.words[:at]), clause.situation), spoken_of)
-    done = read_deed(clause_of(" ".join(clause.words[at:]), clause.situation), found.part, done=False)
+    done = read_action(clause_of(" ".join(clause.words[at:]), clause.situation), found.part, done=False)
     if done is None or not found.bodies or not done.bodies:
         return None
     return Read((*found.bodies, *done.bodies), (*found.unread, *done.unread), part=found.part)

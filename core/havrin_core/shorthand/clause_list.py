@@ -25,7 +25,7 @@ from havrin_core.vocabulary.index import part_index
 _BEGINS_A_CLAUSE = frozenset(
     ("told", "did", "cycles", "cause", "advise", "approved", "declined", "approve", "part", "again", "leaves")
 )
-# what a bare number behind a finding or a deed is a reading of
+# what a bare number behind a finding or an action is a reading of
 _READ_AT = {
     "port": "draft",
     "hose": "draft",
@@ -114,13 +114,13 @@ def _only_a_part(piece: str, situation: Situation) -> bool:
 
 
 def _clause_of_what_follows(piece: str, following: str, situation: Situation) -> tuple[Line, str] | None:
-    """Return a deed that names no part as one of the part in the clause behind it: "cleared nest, vent ok"."""
+    """Return an action that names no part as one of the part in the clause behind it: "cleared nest, vent ok"."""
     found = part_index().every([token.key for token in tokens_of(following)], situation.parts)
     if not found:
         return None
     read = read_clause(piece, situation, found[0].key)
-    deed = bool(read.bodies) and all(isinstance(body, Action) for body in read.bodies)
-    return (statements.line_of(read, situation), read.part) if deed else None
+    action = bool(read.bodies) and all(isinstance(body, Action) for body in read.bodies)
+    return (statements.line_of(read, situation), read.part) if action else None
 
 
 def _are_figures(piece: str) -> bool:

@@ -33,7 +33,7 @@ def upcast(kind: str, data: Mapping[str, Any], schema: int) -> Raw:
 
 
 def _from_1(kind: str, data: dict[str, Any]) -> Raw:
-    """Schema 1: free findings and deeds by their keys, jumpers, checks, decisions with nothing but words."""
+    """Schema 1: free findings and actions by their keys, jumpers, checks, decisions with nothing but words."""
     step = _FROM_1.get(kind)
     return (kind, data) if step is None else step(data)
 

@@ -48,7 +48,7 @@ FINDINGS_1: Mapping[str, tuple[str, str, bool]] = {
     "panel_missing": ("panel", "missing", False),
     "rod_white": ("flame_rod", "coated", False),
 }
-# deed -> verb, part
+# action -> verb, part
 ACTIONS_1: Mapping[str, tuple[str, str]] = {
     "adjust_manifold": ("adjust", "gas_valve"),
     "open_joint": ("open", "gas_joint"),

@@ -1,4 +1,4 @@
-"""What earlier visits said at a walk's stops: the newest reading of each quantity, the newest look and deed at each part."""
+"""What earlier visits said at a walk's stops: the newest reading of each quantity, the newest look and action at each part."""
 
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
@@ -25,7 +25,9 @@ def said_on(facts: Facts, day: date) -> Before:
     read = {(f.quantity, f.stage): (f.value, day) for f in facts.readings if f.phase != "trial"}
     looks = [look for line, look in facts.of(Condition) if line.entry.id not in facts.before and not look.absent]
     found = {look.part: (look.condition, day) for look in looks}
-    did = {deed.part: (deed.verb, day) for line, deed in facts.real_actions() if line.entry.id not in facts.before}
+    did = {
+        action.part: (action.verb, day) for line, action in facts.real_actions() if line.entry.id not in facts.before
+    }
     return Before(read, found, did)
 
 

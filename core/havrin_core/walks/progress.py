@@ -72,7 +72,7 @@ def _state(stop: Stop, unit: Unit, facts: Facts, readable: frozenset[str]) -> St
     needed, also = ([q for q in some if q in readable] for some in (stop.read, stop.may_read))
     looks = [(line, look) for line, look in facts.of(Condition) if line.entry.id not in facts.before]
     bypasses = [body for line, body in facts.of(Abnormal) if body.found and line.entry.id not in facts.before]
-    deeds = [(line, deed) for line, deed in facts.real_actions() if line.entry.id not in facts.before]
+    actions = [(line, action) for line, action in facts.real_actions() if line.entry.id not in facts.before]
     return StopState(
         stop,
         (*_asked(needed, unit, facts, True), *(row for q in also for row in _asked([q], unit, facts, False))),
@@ -80,7 +80,7 @@ def _state(stop: Stop, unit: Unit, facts: Facts, readable: frozenset[str]) -> St
             *(look.condition for _, look in looks if look.part == stop.part and not look.absent),
             *(like for body in bypasses if body.device == stop.part for like in _FOUND_AS.get(body.how, ())),
         ),
-        tuple(deed.verb for _, deed in deeds if deed.part == stop.part),
+        tuple(action.verb for _, action in actions if action.part == stop.part),
         any(_shows(proof, stop) for line, proof in facts.of(Proof) if line.entry.id not in facts.before),
     )
 

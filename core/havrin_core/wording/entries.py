@@ -78,7 +78,7 @@ _TRIALS: Mapping[str, str] = {
     "watch": "{part}, recorded while it runs: {outcome}",
 }
 _OUTCOMES: Mapping[str, str] = {"ok": "in order", "bad": "NOT in order", "open": "OPEN", "high": "far too high"}
-_WATCHED: Mapping[str, str] = {"ok": "never lets go", "bad": "LETS GO"}
+_WATCHED: Mapping[str, str] = {"ok": "never opens", "bad": "OPENS"}
 _SENSES: Mapping[str, str] = {
     AS_TEMPORARY: "for the time being",
     AS_PRECAUTION: "as a precaution",

@@ -88,7 +88,7 @@ def stop_words(
         limits=_limits(state, unit, rules, system),
         reads=bool(stop.read),
         before=_before(state, before, system),
-        answers=(*_readings(state, system), *_shown(state), *_looks(state, unit), *_deeds(state)),
+        answers=(*_readings(state, system), *_shown(state), *_looks(state, unit), *_actions(state)),
         not_here=_not_here(stop),
         answered=state.answered,
     )
@@ -229,7 +229,7 @@ def _look(state: StopState, unit: Unit, like: str) -> WalkAnswer:
     return WalkAnswer(label, line, found.level, done=like in state.found)
 
 
-def _deeds(state: StopState) -> list[WalkAnswer]:
+def _actions(state: StopState) -> list[WalkAnswer]:
     return [
         WalkAnswer(
             lower_first(verb_name(verb)),

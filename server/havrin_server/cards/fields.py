@@ -201,7 +201,7 @@ def _choices(field: CardField, given: Any, by: Taking) -> list[str]:
 def _link(field: CardField, given: Any, by: Taking) -> int:
     key = by.key_of(field, str(given).strip())
     if key is None:
-        raise BadField(f"{field.label}: “{given}” is none, or the name of several.")
+        raise BadField(f"{field.label}: “{given}” was not found, or several have that name.")
     return int(key)
 
 

@@ -114,7 +114,7 @@ def _named(rows: Mapping[str, str]) -> list[Named]:
 
 
 def kind_check(given: DocumentIn, person: Person) -> KindCheck:
-    """Return the drawings of a kind; a document that is none is answered, not refused."""
+    """Return the drawings of a kind; a document that is not valid is answered, not refused."""
     try:
         with services.bad_document("kind"):
             one, two = services.kind_units(given.document, whole_library(person.own_firm_id))

@@ -24,7 +24,7 @@ _UNSAID = ("try", "test", "zero", "power_cycle")  # verbs that have lines of the
 
 
 def walk_check(given: DocumentIn, person: Person) -> WalkCheck:
-    """Return the stops of a walk; a document that is none is answered, not refused."""
+    """Return the stops of a walk; a document that is not valid is answered, not refused."""
     try:
         with services.bad_document("walk"):
             walk, unit = services.walk_unit(given.document, whole_library(person.own_firm_id))

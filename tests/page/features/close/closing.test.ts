@@ -112,7 +112,7 @@ describe('the plan after the visit', () => {
       reason: 'return_parts',
       name: 'Return with parts',
       day: null,
-      why: 'hangs on the arrival of: inducer',
+      why: 'depends on the arrival of: inducer',
       said: false,
       planned: false,
       parts: ['Hot-surface igniter with gasket'],

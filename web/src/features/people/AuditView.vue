@@ -55,7 +55,7 @@ const oldest = computed(() => log.value?.rows.at(-1)?.id ?? null)
         </tr>
       </tbody>
     </table>
-    <div class="deeds">
+    <div class="actions">
       <button v-if="before !== null" class="btn" @click="before = null">Newest</button>
       <button v-if="log.more" class="btn" @click="before = oldest">Older</button>
     </div>
@@ -104,7 +104,7 @@ td {
 .about {
   overflow-wrap: anywhere;
 }
-.deeds {
+.actions {
   display: flex;
   gap: 8px;
 }

@@ -19,7 +19,7 @@ const { copy, copied } = useClipboard({ legacy: true })
       {{ momentAt(made.invitation.expires_at, zone) }}, and is not shown again.
     </p>
     <code>{{ made.link }}</code>
-    <div class="deeds">
+    <div class="actions">
       <button class="btn strong" @click="copy(made.link)">
         {{ copied ? 'Copied' : 'Copy the link' }}
       </button>
@@ -42,7 +42,7 @@ code {
   font-family: var(--font);
   font-weight: 500;
 }
-.deeds {
+.actions {
   display: flex;
   gap: 8px;
 }

@@ -47,7 +47,7 @@ const seen = () =>
     >
       <option v-for="role in ROLES" :key="role.key" :value="role.key">{{ role.name }}</option>
     </select>
-    <div v-if="mayWrite" class="deeds">
+    <div v-if="mayWrite" class="actions">
       <button v-if="person.is_active" class="btn" @click="emit('reset')">New password …</button>
       <button v-if="!own" class="btn" @click="emit('change', { active: !person.is_active })">
         {{ person.is_active ? 'Has left' : 'Is back' }}
@@ -88,7 +88,7 @@ select {
   color: inherit;
   font: inherit;
 }
-.deeds {
+.actions {
   display: flex;
   gap: 8px;
   justify-content: flex-end;
@@ -97,7 +97,7 @@ select {
   li {
     grid-template-columns: minmax(0, 1fr);
   }
-  .deeds {
+  .actions {
     justify-content: flex-start;
   }
 }

@@ -33,7 +33,7 @@ _TAKEN_OUT = frozenset(
 )
 
 
-def read_deed(clause: Clause, spoken_of: str, *, done: bool) -> Read | None:
+def read_action(clause: Clause, spoken_of: str, *, done: bool) -> Read | None:
     """Return the actions of a clause; None where it says none. ``done``: it stood behind "did"."""
     verbs = _verbs(clause, done=done)
     if not verbs:
