@@ -41,8 +41,8 @@ class Router:
         return _read_from.get()
 
     def allow_migrate(self, db: str, app_label: str, **hints: Any) -> bool | None:
-        """The replica's tables come from the database."""
-        return False if db == REPLICA else None
+        """Tables are made in the database alone: the replica has them from there."""
+        return None if db == DEFAULT_DB_ALIAS else False
 
 
 def read_from() -> str:
