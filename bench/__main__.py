@@ -27,8 +27,8 @@ REPORTS = {
     "traces": traces.report,
     "touches": _touches,
 }
-# A minute of many, ten minutes of kills, a firm after ten years: for whoever asks for them.
-LONG = {"load": load.report, "faults": faults.report, "firm": firm.report}
+# A minute of many, ten minutes of kills, firms after ten years: for whoever asks for them.
+LONG = {"load": load.report, "faults": faults.report, "firm": firm.report, "large_firm": firm.report_large}
 
 
 def main(only: str = "") -> None:

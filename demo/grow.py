@@ -130,15 +130,18 @@ def _link() -> None:
                     target.write_row(one)
 
 
-def grow() -> dict[str, int]:
-    """Grow the sample world that stands in the database, as its owner; return how much of each there is then."""
+def grow(times: float = 1.0) -> dict[str, int]:
+    """Grow the sample world that stands in the database, as its owner; return how much of each there is then.
+
+    ``times``: so many times the sites, units and technicians of a firm of twelve.
+    """
     today: date = timezone.now().date()
     given = {
-        "sites": SITES,
-        "units": UNITS,
+        "sites": round(times * SITES),
+        "units": round(times * UNITS),
         "years": VISITS_A_UNIT,
         "entries": ENTRIES_A_VISIT,
-        "people": TECHNICIANS,
+        "people": round(times * TECHNICIANS),
         "stops": STOPS_A_DAY,
         "days": DAYS,
         "today": today,

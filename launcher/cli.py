@@ -81,6 +81,7 @@ def _parser() -> argparse.ArgumentParser:
             "load",
             "faults",
             "firm",
+            "large_firm",
         ],
         help="this one alone",
     )
@@ -191,9 +192,9 @@ def _with_packages(name: str, file: str, given: str | None) -> int:
 
 
 def _bench(only: str | None) -> int:
-    if only in ("load", "faults", "firm"):  # an installation of their own, with all that belongs to it
+    if only in ("load", "faults", "firm", "large_firm"):  # an installation of their own, with all that belongs to it
         serve.set_up()
-    if only in ("core", "batch", "language", "suspects", "load", "faults", "firm"):  # no database beside
+    if only in ("core", "batch", "language", "suspects", "load", "faults", "firm", "large_firm"):  # no database beside
         environment.ensure_python("check")
         command = [str(PYTHON), "-m", "bench", only]
         return os.spawnve(os.P_WAIT, str(PYTHON), command, environment.python_env(HAVRIN_STATE=str(STATE)))
