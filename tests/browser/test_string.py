@@ -92,7 +92,7 @@ def test_an_outcome_of_the_offered_test_is_written_at_a_touch_and_the_history_te
 
 
 def test_a_device_that_was_found_is_put_into_the_circuit_of_this_unit(string):
-    string.locator("summary:has-text('wired otherwise')").click()
+    string.locator("summary:has-text('wired differently')").click()
     string.locator(".differs select").nth(0).select_option("level_switch")
     string.locator(".differs select").nth(2).select_option("limit")
     string.locator(".differs input").fill("Float in the pan")

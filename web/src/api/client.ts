@@ -73,7 +73,7 @@ export async function call<T>(answer: Promise<Answer<T>>): Promise<T> {
   try {
     got = await answer
   } catch {
-    throw new ApiError(0, 'unreachable', 'The server is not reached.')
+    throw new ApiError(0, 'unreachable', 'The server cannot be reached.')
   }
   if (!got.response.ok) throw asError(got.response.status, got.error)
   return got.data as T
@@ -94,7 +94,7 @@ export function asError(status: number, body: unknown): ApiError {
 const STALLED_MS = 30_000
 /** A file is read before it is answered: a busy machine takes seconds for a megabyte. */
 const READING_MS_PER_BYTE = 5 / 1000
-const NOT_TAKEN = 'The server is not reached: the file was not taken. Send it again.'
+const NOT_TAKEN = 'The server cannot be reached: the file was not taken. Send it again.'
 
 /** Send a file with progress 0..1; resolve with the parsed answer or throw ApiError. Given up when nothing moves any more. */
 export function upload<T>(

@@ -78,7 +78,7 @@ watch(
       <main v-else id="main" tabindex="-1" class="blank">
         <p v-if="isPending">Loading …</p>
         <template v-else>
-          <p>The server is not reached.</p>
+          <p>The server cannot be reached.</p>
           <p v-if="outbox.waiting.length" class="muted">
             {{ notReached(outbox.waiting.length) }}: kept on this tablet, sent by itself when it is.
           </p>

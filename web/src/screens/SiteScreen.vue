@@ -63,7 +63,7 @@ const {
           <h2>What they share</h2>
           <p v-for="text in site.shared" :key="text">{{ text }}</p>
         </section>
-        <p v-else class="muted">Nothing lies off on several of them in the same way.</p>
+        <p v-else class="muted">No reading is off in the same way on several of them.</p>
         <SideBySide :site="site" />
       </template>
     </main>

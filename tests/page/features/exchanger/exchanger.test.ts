@@ -66,7 +66,7 @@ describe('what was seen so far', () => {
     return { desk, panel: mount(SeenSoFar, { props, ...onDesk(desk) }) }
   }
   it('says when nothing was', () =>
-    expect(said(show().panel)).toContain('Nothing was looked at yet'))
+    expect(said(show().panel)).toContain('Nothing has been looked at yet'))
   it('says how much, and what that would have found', () => {
     const { panel } = show([{ says: '3 of 4 parts seen by mirror', finds_pct: 45 }])
     expect(said(panel)).toContain('finds about 45 % of real breaches')

@@ -134,7 +134,7 @@ describe('what moved on', () => {
       writable: false,
     } as unknown as Schemas['VisitPage']
     const panel = mount(MovedOn, { props: { page } })
-    expect(said(panel)).toContain('It is judged by what it began with.')
+    expect(said(panel)).toContain('This visit is still judged by what it began with.')
     expect(panel.find('button').exists()).toBe(false)
   })
 })

@@ -59,7 +59,7 @@ async function keep(values: CardValues, reason: string): Promise<void> {
       </RouterLink>
       .
     </p>
-    <p v-else-if="card.retired" class="bad">Retired: it is in no list of what there is.</p>
+    <p v-else-if="card.retired" class="bad">Retired: it no longer appears in lists.</p>
     <p v-if="seeing || sort.key === 'site'" class="links">
       <RouterLink v-if="seeing" :to="seeing">
         {{ sort.key === 'unit' ? 'Its record' : 'Its units side by side' }}

@@ -46,7 +46,7 @@ const {
       <p v-if="page.close.customer_words" class="quote">{{ page.close.customer_words }}</p>
     </section>
     <p v-if="error" class="refused wide" role="alert">{{ error.message }}</p>
-    <p v-else-if="!closing" class="muted wide">Looking what is still to do …</p>
+    <p v-else-if="!closing" class="muted wide">Looking up what is still to do …</p>
     <div v-else class="col">
       <ClosingSteps
         v-if="!page.close.closed_at"

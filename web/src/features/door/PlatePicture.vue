@@ -16,12 +16,12 @@ const named = (field: string | number, value: string) =>
   <div class="plate">
     <img :src="address" alt="The plate as it was taken" />
     <div v-if="read">
-      <p v-if="!Object.keys(read.proposed).length" class="muted">Nothing was made out on it.</p>
+      <p v-if="!Object.keys(read.proposed).length" class="muted">Nothing could be read on it.</p>
       <p v-for="(value, field) in read.proposed" :key="field">
         <button type="button" class="btn" @click="$emit('confirm', String(field), value)">
           {{ named(field, value) }}
         </button>
-        <span class="muted">as it seems to say; touch it if the picture does</span>
+        <span class="muted">as it seems to read; touch it if the picture agrees</span>
       </p>
     </div>
   </div>

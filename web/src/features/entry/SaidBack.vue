@@ -94,7 +94,7 @@ const danger = (entry: number) => props.said?.dangers.find((one) => one.entry ==
       Keep as a note
     </button>
     <p v-if="kept && !problem">
-      The server is not reached: Enter keeps the line on this tablet and sends it later.
+      The server cannot be reached: Enter keeps the line on this tablet and sends it later.
     </p>
   </div>
 </template>

@@ -11,7 +11,7 @@ const desk = useDesk()
 <template>
   <Card title="Seen so far">
     <p v-if="!exchanger.coverage.length" class="muted">
-      Nothing was looked at yet, or nobody wrote it.
+      Nothing has been looked at yet, or nobody wrote it down.
     </p>
     <p v-for="row in exchanger.coverage" :key="row.says" class="cover">
       <span>{{ row.says }}</span>

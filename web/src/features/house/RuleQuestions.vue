@@ -41,7 +41,7 @@ const limit = (key: string, value: number) =>
   <fieldset>
     <legend>
       House limits
-      <small class="muted">plate and manual go before them</small>
+      <small class="muted">plate and manual come first</small>
     </legend>
     <label v-for="row in house.limits" :key="row.key" class="limit">
       <span>{{ row.name }}</span>

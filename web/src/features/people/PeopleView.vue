@@ -60,8 +60,8 @@ const make = (work: Promise<Schemas['InvitedOut']>) =>
         />
       </ul>
       <p class="muted">
-        Who has left is signed out everywhere at once; the links and instrument keys they made end.
-        Their name stays on what they wrote.
+        Whoever leaves is signed out everywhere at once, and the links and instrument keys they made
+        end. Their name stays on what they wrote.
       </p>
     </Card>
     <Card v-if="firm.may_write" title="Somebody new">
@@ -93,7 +93,7 @@ const make = (work: Promise<Schemas['InvitedOut']>) =>
         />
         Supervisors and administrators sign in with a one-time code
       </label>
-      <p class="muted">Who has none sets it up at the next sign-in, before anything else.</p>
+      <p class="muted">Anyone without one sets it up at the next sign-in, before anything else.</p>
     </Card>
   </template>
 </template>

@@ -61,7 +61,7 @@ const keep = () =>
 <template>
   <details class="differs">
     <summary>
-      {{ string.own ? 'Put right on this unit' : 'This unit is wired otherwise' }}
+      {{ string.own ? 'Put right on this unit' : 'This unit is wired differently' }}
     </summary>
     <ChipRow
       label="What"

@@ -20,7 +20,7 @@ async function takeNewest(): Promise<void> {
 <template>
   <section v-if="page.moved_on.length" class="moved" role="status">
     <p v-for="line in page.moved_on" :key="line">Since this visit began, {{ line }}.</p>
-    <p>It is judged by what it began with.</p>
+    <p>This visit is still judged by what it began with.</p>
     <button v-if="page.writable" class="btn" @click="takeNewest">Judge by the newest</button>
     <p v-if="trouble" class="trouble" role="alert">{{ trouble }}</p>
   </section>

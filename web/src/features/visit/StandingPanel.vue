@@ -43,7 +43,7 @@ const missing = computed(() =>
     </h2>
     <template v-if="!folded">
       <p v-if="!judged" class="note">
-        {{ waiting ? `${notReached(waiting)}.` : 'The server is not reached.' }} What follows was
+        {{ waiting ? `${notReached(waiting)}.` : 'The server cannot be reached.' }} What follows was
         true before; nothing is judged without it.
       </p>
       <ul>

@@ -84,7 +84,9 @@ function rowsOf(event: Schemas['TraceEventOut']): (Schemas['StepOut'] | null)[] 
       </button>
     </div>
     <table v-if="reading?.events.length">
-      <caption class="muted">Events; the settling of a cell is taken off each step.</caption>
+      <caption class="muted">
+        Events; the time that a cell takes to settle is taken off each step.
+      </caption>
       <thead>
         <tr>
           <th>At, min:s</th>
