@@ -74,7 +74,7 @@ const loaded = (event: Event) => {
       </svg>
     </div>
     <template v-if="writable">
-      <p class="muted">Draw from where the words stand to what they show.</p>
+      <p class="muted">Draw from where its words should be to what they describe.</p>
       <div v-for="(mark, i) in marks" :key="i" class="row">
         <b>{{ i + 1 }}</b>
         <NInput
@@ -83,7 +83,7 @@ const loaded = (event: Event) => {
           :maxlength="80"
           :input-props="{ 'aria-label': `Words of mark ${i + 1}` }"
         />
-        <button class="btn" @click="marks.splice(i, 1)">Away</button>
+        <button class="btn" @click="marks.splice(i, 1)">Remove</button>
       </div>
       <button class="btn strong" @click="$emit('keep', marks)">Keep the marks</button>
     </template>
