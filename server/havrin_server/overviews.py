@@ -40,6 +40,10 @@ class Router:
         """Return the replica while an overview is read from it."""
         return _read_from.get()
 
+    def db_for_write(self, model: type[Model], **hints: Any) -> str | None:
+        """Return the database for what was read from the replica: it takes no change."""
+        return DEFAULT_DB_ALIAS if _read_from.get() else None
+
     def allow_migrate(self, db: str, app_label: str, **hints: Any) -> bool | None:
         """Tables are made in the database alone: the replica has them from there."""
         return None if db == DEFAULT_DB_ALIAS else False

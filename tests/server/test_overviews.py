@@ -9,8 +9,12 @@ from contextlib import contextmanager
 
 import psycopg
 import pytest
+from django.db import DEFAULT_DB_ALIAS
 from psycopg import sql
 
+from havrin_server import overviews
+from havrin_server.overviews import Router
+from havrin_server.units.models import Unit
 from launcher.cluster import APPLICATION, Cluster, as_postgres, binary, give_to_postgres
 from launcher.ground import ROOT
 from tests.sample import clone, connected, worker
@@ -141,3 +145,13 @@ def test_what_was_changed_is_on_the_next_board_whether_the_replica_follows_stand
     assert (how, "it does not answer" in text) == ("bad", True)
     assert call_in(odo, 6) in waiting(odo)
     assert odo.get("search?q=UH-1")[0]["title"].startswith("UH-1")
+
+
+def test_what_was_read_from_the_replica_is_changed_in_the_database():
+    token = overviews._read_from.set(overviews.REPLICA)
+    try:
+        assert Router().db_for_read(Unit) == overviews.REPLICA
+        assert Router().db_for_write(Unit, instance=Unit()) == DEFAULT_DB_ALIAS
+    finally:
+        overviews._read_from.reset(token)
+    assert Router().db_for_read(Unit) is None
