@@ -8,10 +8,10 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from launcher.chromium import HEADLESS
 from launcher.ground import ROOT
 
 DIST = ROOT / "web" / "dist"
-ARGUMENTS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--proxy-server=direct://"]
 
 
 def report(url: str) -> None:
@@ -21,7 +21,7 @@ def report(url: str) -> None:
         f"  script of the first screen: {_first_script_kb():.0f} kB gzipped; all scripts {_kb(DIST.rglob('*.js')):.0f} kB"
     )
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = playwright.chromium.launch(**HEADLESS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         begun = time.perf_counter()
         page.goto(url)
@@ -42,7 +42,7 @@ def report(url: str) -> None:
 def report_enter(url: str, what: str) -> None:
     """Print how soon a line that is entered shows its new standing, on the second stop of the round."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = playwright.chromium.launch(**HEADLESS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         sign_in(page, url)
         page.click(".stop >> nth=1")

@@ -2,7 +2,8 @@
 
 from playwright.sync_api import Locator, Page, expect, sync_playwright
 
-from bench.page import ARGUMENTS, sign_in
+from bench.page import sign_in
+from launcher.chromium import HEADLESS
 
 PHONE = (390, 844)
 MOST_STOPS = 80
@@ -45,7 +46,7 @@ class Thumb:
 def report(url: str) -> None:
     """Print the touches of a whole maintenance of an 80 % furnace, from the round to the signature."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = playwright.chromium.launch(**HEADLESS)
         page = browser.new_page(viewport={"width": PHONE[0], "height": PHONE[1]}, has_touch=True)
         sign_in(page, url)
         by_stop = maintenance(page, "F-1")

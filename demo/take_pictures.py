@@ -8,6 +8,8 @@ from pathlib import Path
 
 from playwright.sync_api import Browser, Page, sync_playwright
 
+from launcher.chromium import HEADLESS
+
 ROOT = Path(__file__).parent.parent
 SHOTS = ROOT / "docs" / "screenshots"
 LINES = (
@@ -38,14 +40,13 @@ END = (
     "cycles 3",
     "advise a larger return before next winter",
 )
-ARGUMENTS = ["--no-sandbox", "--disable-gpu", "--disable-background-networking", "--proxy-server=direct://"]
 
 
 def take(url: str) -> None:
     """Write every picture."""
     SHOTS.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = playwright.chromium.launch(**HEADLESS)
         _phone(_signed_in(browser, url, 390, 844))
         _firm(_signed_in(browser, url, 1280, 800, "odo"))
         _tablet(_signed_in(browser, url, 1280, 800))

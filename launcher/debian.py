@@ -7,7 +7,7 @@ import subprocess
 from launcher.ground import Refusal, run, say
 
 SERVE = ("postgresql", "libpango-1.0-0", "libpangoft2-1.0-0", "libharfbuzz-subset0", "fontconfig", "fonts-dejavu-core")
-TEST = ("chromium", "poppler-utils", "libfaketime")
+TEST = ("chromium-headless-shell", "poppler-utils", "libfaketime")
 
 
 def ensure(packages: tuple[str, ...]) -> None:

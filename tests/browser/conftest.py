@@ -4,21 +4,8 @@ import pytest
 from playwright.sync_api import TimeoutError as PlaywrightTimeout
 from playwright.sync_api import expect, sync_playwright
 
+from launcher.chromium import HEADLESS
 from tests.served import served
-
-ARGUMENTS = [
-    "--no-sandbox",
-    "--disable-gpu",
-    "--disable-dev-shm-usage",
-    "--disable-quic",
-    "--no-first-run",
-    "--disable-background-networking",
-    "--disable-component-update",
-    "--disable-sync",
-    "--host-resolver-rules=MAP * ~NOTFOUND , EXCLUDE 127.0.0.1 , EXCLUDE localhost",
-    "--proxy-server=direct://",
-]
-
 
 # A busy machine is slow, not wrong: speeds belong to the bench.
 PATIENCE_MS = 40_000
@@ -35,7 +22,7 @@ def server():
 @pytest.fixture(scope="session")
 def chromium():
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=ARGUMENTS)
+        browser = playwright.chromium.launch(**HEADLESS)
         yield browser
         browser.close()
 
