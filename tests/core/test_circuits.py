@@ -209,6 +209,18 @@ def test_a_line_the_wrong_way_round_keeps_its_volts_and_loses_the_flame_signal()
     assert reversed_.amps("flame_input", running, direct=True) == 0.0
 
 
+@pytest.mark.parametrize("name", circuit_names())
+def test_wirings_that_share_what_they_solved_show_what_each_shows_alone(name):
+    circuit, solved = shipped_circuit(name), {}
+    parts = [part for part in circuit.parts if part.kind in ("switch", "wire")]
+    cases = [*(([fault], ()) for fault in circuit.faults), *(([], (part.key,)) for part in parts)]
+    for faults, bridged in cases:
+        alone, sharing = Wiring(circuit, faults, bridged), Wiring(circuit, faults, bridged, solved)
+        for state in circuit.states:
+            expected, shown = (w.solve(state.conditions) for w in (alone, sharing))
+            assert {n: shown.volts(n) for n in circuit.nodes} == {n: expected.volts(n) for n in circuit.nodes}
+
+
 def test_a_wire_rubbed_through_pulls_the_secondary_down():
     circuit = shipped_circuit("furnace_80_hot_surface")
     shorted = Wiring(circuit, [circuit.fault("string_feed.to_ground")])

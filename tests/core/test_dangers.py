@@ -52,6 +52,7 @@ def test_what_is_sound_afterwards_talks_no_danger_away(kind):
             assert found["level"] >= 3, danger.lines[-1]
 
 
+@pytest.mark.many_cases
 @pytest.mark.parametrize("kind", EVERY)
 def test_what_a_danger_asks_for_lifts_it(kind):
     dangers = [danger.lines[0] for danger in DANGERS if kind in danger.on]

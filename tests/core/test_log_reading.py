@@ -42,7 +42,6 @@ def wrong_in(file, found):
     return bad
 
 
-@pytest.mark.many_cases
 @cache
 def written_and_read(seed):
     """Return a made file and what the reader makes of it: read once for all that is asked of it."""
@@ -50,12 +49,14 @@ def written_and_read(seed):
     return file, read_log(file.raw)
 
 
+@pytest.mark.many_cases
 def test_nothing_is_told_otherwise_than_it_was():
     for seed in SEEDS:
         file, found = written_and_read(seed)
         assert not wrong_in(file, found), (seed, file.how, wrong_in(file, found)[:2])
 
 
+@pytest.mark.many_cases
 def test_every_quantity_is_told_or_asked_for():
     told = asked = 0
     for seed in SEEDS:
@@ -68,6 +69,7 @@ def test_every_quantity_is_told_or_asked_for():
     assert told > 0.5 * (told + asked)
 
 
+@pytest.mark.many_cases
 def test_carbon_monoxide_over_range_is_a_bound_and_no_value():
     seen = 0
     for seed in SEEDS:

@@ -108,6 +108,7 @@ def test_what_leaves_no_circuit_is_refused_with_its_reason(change):
     assert refused.value.code
 
 
+@pytest.mark.many_cases
 @settings(max_examples=25, deadline=None)
 @given(st.data())
 def test_whatever_is_changed_leaves_a_circuit_or_the_old_one(data):

@@ -46,6 +46,7 @@ def test_it_says_nothing_of_the_suspects():
     assert after.observations == ()
 
 
+@pytest.mark.many_cases
 def test_what_is_put_off_comes_back_when_nothing_else_is_left():
     key = search().next_test.test.key
     lines = [skip_line(key, "later")]

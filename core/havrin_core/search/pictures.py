@@ -6,8 +6,9 @@ from functools import cache, cached_property
 from threading import RLock
 
 from havrin_core.machine.circuit.meant import parts_meant
-from havrin_core.machine.circuit.meter import METER_OHM, Wiring
+from havrin_core.machine.circuit.meter import METER_OHM, Setting, Wiring
 from havrin_core.machine.circuit.model import LEAST, LOCKED_OUT, Circuit, FaultMode, Part
+from havrin_core.machine.circuit.network import Solution
 from havrin_core.machine.virtual.run import DARK, Run, VirtualUnit
 from havrin_core.search.catalogue import tests_of, unoffered_test
 from havrin_core.search.model import Outcome, Test
@@ -148,6 +149,7 @@ class Pictures:
         self.tests = {test.key: test for test in tests_of(circuit)}
         self._read: dict[str, Test] = {}
         self._wirings: dict[tuple[frozenset[str], frozenset[str]], Wiring] = {}
+        self._solved: dict[Setting, Solution] = {}
         self._kept: dict[_Key, AnyPicture] = {}
         self._working = RLock()
         self._order = {state.key: n for n, state in enumerate(circuit.control.states)}
@@ -249,7 +251,7 @@ class Pictures:
         electrical = [fault for fault in faults if fault.is_electrical]
         key = (frozenset(fault.key for fault in electrical), bridged)
         if key not in self._wirings:
-            self._wirings[key] = Wiring(self.circuit, electrical, bridged)
+            self._wirings[key] = Wiring(self.circuit, electrical, bridged, self._solved)
         return self._wirings[key]
 
     def progress(self, run: Run) -> tuple[int, int]:

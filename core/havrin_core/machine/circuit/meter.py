@@ -33,13 +33,28 @@ class MeterReading:
     note: Saying = ""
 
 
-class Wiring:
-    """A circuit with its faults put in and jumpers across parts that are ``bridged``; solves it for the conditions that hold."""
+# Contacts closed, sources live, direct current, what changes the branches themselves.
+Setting = tuple[frozenset[str], frozenset[str], bool, frozenset[str]]
 
-    def __init__(self, circuit: Circuit, faults: Sequence[FaultMode] = (), bridged: Collection[str] = ()) -> None:
+
+class Wiring:
+    """A circuit with its faults put in and jumpers across parts that are ``bridged``; solves it for the conditions that hold.
+
+    Wirings of one circuit may share what they ``solved``: a contact that is stuck makes a network that a sound one makes, too.
+    """
+
+    def __init__(
+        self,
+        circuit: Circuit,
+        faults: Sequence[FaultMode] = (),
+        bridged: Collection[str] = (),
+        solved: dict[Setting, Solution] | None = None,
+    ) -> None:
         self.circuit = circuit
         self._fault = {fault.part: fault for fault in faults}
-        self._solved: dict[tuple[frozenset[str], frozenset[str], bool], Solution] = {}
+        changing = [fault.key for fault in faults if fault.changes_branches]
+        self._changed = frozenset((*changing, *(f"jumper {part}" for part in bridged)))
+        self._solved = {} if solved is None else solved
         self._seen: dict[tuple[frozenset[str], bool], Solution] = {}
         self._wired = wired_parts(circuit, faults, bridged)
         self._moved = [part for part in self._wired if part.kind in _MOVED]
@@ -60,7 +75,7 @@ class Wiring:
         if moment not in self._seen:
             closed = frozenset(p.key for p in self._moved if p.kind in _CONTACTS and self.closed(p, holds))
             live = frozenset(p.key for p in self._moved if p.kind not in _CONTACTS and self.closed(p, holds))
-            key = (closed, live, direct)
+            key = (closed, live, direct, self._changed)
             if key not in self._solved:
                 self._solved[key] = Solution(self._branches(closed, live, direct), self.circuit.ground)
             self._seen[moment] = self._solved[key]

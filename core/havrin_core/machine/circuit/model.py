@@ -87,9 +87,13 @@ class FaultMode:
     @property
     def is_electrical(self) -> bool:
         """Tell whether it changes the network itself, and not only what moves it."""
-        bent = self.open or self.ohm is not None or self.stuck or self.sag_ohm or self.volts_share != 1.0
-        bent = bent or self.ohm_share != 1.0
-        return bool(bent or self.lets_go_when or self.to_ground_ohm is not None or self.reverses)
+        return bool(self.changes_branches or self.stuck or self.lets_go_when)
+
+    @property
+    def changes_branches(self) -> bool:
+        """Tell whether a part conducts, feeds or is joined otherwise, and not only its contact stands elsewhere."""
+        bent = self.open or self.ohm is not None or self.ohm_share != 1.0 or self.volts_share != 1.0 or self.sag_ohm
+        return bool(bent or self.to_ground_ohm is not None or self.reverses)
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,6 +3,7 @@
 from cmath import rect
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from heapq import heapify, heappop, heappush
 from math import pi, radians
 
 from havrin_core.machine.circuit.model import CLOSED_OHM, LINE_HZ, WIRE_OHM, FaultMode, Part
@@ -178,8 +179,12 @@ def _eliminated(
     left = set(rows)
     order: list[str] = []
     steps: list[tuple[str, list[tuple[str, complex]]]] = []
+    waiting = [(len(row), node) for node, row in rows.items()]
+    heapify(waiting)
     while left:
-        node = min(left, key=lambda n: (len(rows[n]), n))  # fewest neighbours first: hardly any fill-in
+        neighbours, node = heappop(waiting)  # fewest first: hardly any fill-in
+        if node not in left or neighbours != len(rows[node]):
+            continue  # stands further on with what it has by now
         left.remove(node)
         order.append(node)
         row = rows[node]
@@ -192,5 +197,6 @@ def _eliminated(
             for column, value in row.items():
                 if column != node:
                     target[column] = target.get(column, 0.0) - factor * value
+            heappush(waiting, (len(target), other))
         steps.append((node, factors))
     return order, steps, rows
