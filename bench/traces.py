@@ -11,7 +11,7 @@ from havrin_core.search.contacts_of_dips import contact_of, movers_of
 from havrin_core.traces.dips import read_dips
 from havrin_core.traces.events import propose_events
 from havrin_core.traces.steps import steps_at
-from tests.core.trace_sims import Cycled, blower_start, contact_lets_go, heat_cycles
+from tests.core.trace_sims import Cycled, blower_start, contact_opens, heat_cycles
 
 STEPS, CYCLES, CONTACTS = 400, 200, 400
 _ALARM = (0.95, 0.99)
@@ -78,7 +78,7 @@ def _contacts() -> Iterator[tuple[str, str]]:
     circuit = shipped_circuit("furnace_80_hot_surface")
     said: Counter[tuple[str, str]] = Counter()
     for seed in range(CONTACTS):
-        made = contact_lets_go(np.random.default_rng(seed))
+        made = contact_opens(np.random.default_rng(seed))
         dips = read_dips(made.channels, "volts_across_v@4-C", 18.0).dips
         for moved in movers_of(made.channels, dips, made.clock_error_s):
             one = contact_of(circuit, moved, {"draft_pa": made.point}, made.clock_error_s)

@@ -69,7 +69,7 @@ class Case:
         return bool(gone)
 
     def _by_hand(self, test: Test) -> str:
-        mine = [f for f in self.faults if f.part == test.part and (test.kind != "watch" or f.lets_go_when)]
+        mine = [f for f in self.faults if f.part == test.part and (test.kind != "watch" or f.opens_when)]
         if test.kind in ("look", "watch"):
             return BAD if self.chance.random() < (_LOOK_FINDS if mine else _LOOK_ERRS) else GOOD
         return BAD if mine else GOOD

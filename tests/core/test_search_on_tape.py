@@ -87,13 +87,13 @@ def test_the_least_control_voltage_speaks_of_hot_to_common(line):
     assert (seen.test, seen.outcome, seen.moment) == ("volts:R:C", 17.0, "least")
 
 
-def test_a_contact_that_let_go_is_named_by_what_the_meter_held():
+def test_a_contact_that_opened_is_named_by_what_the_meter_held():
     """In the string all is well before and after; the meter that held its ends saw one contact open."""
     came = ("stops flame", "v 4 c 26")
     sound = search(*came, "v 1 c min 25.6", "v 2 c min 25.6", "v 3 c min 25.5", "v 4 c min 25.5")
-    let_go = search(*came, "v 1 c min 25.6", "v 2 c min 25.6", "v 3 c min 25.5", "v 4 c min 0")
-    assert share(let_go, "pressure_switch") > 3 * share(sound, "pressure_switch")
-    assert share(let_go, "pressure_switch") > share(let_go, "limit") + share(let_go, "rollout")
+    opened = search(*came, "v 1 c min 25.6", "v 2 c min 25.6", "v 3 c min 25.5", "v 4 c min 0")
+    assert share(opened, "pressure_switch") > 3 * share(sound, "pressure_switch")
+    assert share(opened, "pressure_switch") > share(opened, "limit") + share(opened, "rollout")
 
 
 @given(st.sampled_from([f for f in FURNACE.faults if f.is_electrical]), st.sampled_from(["least", "most"]), st.data())

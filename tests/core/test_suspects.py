@@ -246,7 +246,7 @@ def test_a_second_call_is_offered_only_after_a_first(pictures):
     }
 
 
-def test_a_contact_that_lets_go_is_caught_while_recorded_and_reads_sound_on_the_bench(pictures):
+def test_a_contact_that_opens_is_caught_while_recorded_and_reads_sound_on_the_bench(pictures):
     picture = pictures.of((pictures.circuit.fault("limit.intermittent"),))
     assert (picture["ohms:limit"], picture["watch:limit"], picture["again"]) == ("ok", "bad", "differs")
     found = outlook_of(furnace(), HouseRules(), tape("stops blower", "code 2 4", "ohms limit ok", "watch limit bad"))

@@ -11,7 +11,7 @@ from havrin_core.search.contacts_of_dips import contact_of, inducer_volts, mover
 from havrin_core.search.opened_contact import OpenedContact
 from havrin_core.traces.dips import bursts, cycles_for, quiet_run_s, read_dips
 from havrin_core.traces.movers import Moved, Seen
-from tests.core.trace_sims import contact_lets_go, heat_cycles
+from tests.core.trace_sims import contact_opens, heat_cycles
 from tests.thinned import EVERY_CASE
 
 FURNACE = shipped_circuit("furnace_80_hot_surface")
@@ -130,14 +130,14 @@ def told(made):
 def test_contacts_are_named_and_cleared_rightly(truth, wrong):
     said = Counter()
     for seed in range(400 if EVERY_CASE else 30):
-        said += told(contact_lets_go(np.random.default_rng(seed), truth))
+        said += told(contact_opens(np.random.default_rng(seed), truth))
     right = {"by_itself": "named", "by_draft": "cleared", "supply": "cleared"}[truth]
     assert said[wrong] <= 0.05 * said.total()
     assert said[right] >= 0.6 * said.total()
 
 
 def test_a_chattering_contact_is_not_acquitted_by_its_own_dips():
-    made = contact_lets_go(np.random.default_rng(1), "by_itself", chatters=True, resistive=False)
+    made = contact_opens(np.random.default_rng(1), "by_itself", chatters=True, resistive=False)
     said = told(made)
     assert said["cleared"] == 0
     assert said["named"] >= 1

@@ -164,7 +164,7 @@ class Let:
     clock_error_s: float
 
 
-def contact_lets_go(rng, truth=None, **fixed):
+def contact_opens(rng, truth=None, **fixed):
     """Draft and volts on two instruments with clocks a little apart, one loss behind the pressure switch.
 
     ``by_draft``: the draft falls under the switch's point, and its contact follows after a few hundredths of a second.

@@ -210,7 +210,7 @@ def write_worst(tove, capture, quantity, key="5d1e29a0-60c7-4a3f-8a51-1f4a4b6f00
     return tove.post(f"captures/{capture}/dips", **body)
 
 
-def test_a_contact_that_lets_go_while_the_draft_holds_is_named_and_written(tove, visit):
+def test_a_contact_that_opens_while_the_draft_holds_is_named_and_written(tove, visit):
     capture = record_dips(tove, visit, draft_low=None, volts_out=0.2)
     said = tove.get(f"captures/{capture}/dips?quantity=volts_across_v@4-C").json()
     assert said["contacts"] == [

@@ -218,7 +218,7 @@ def _flame(circuit: Circuit) -> Iterable[Test]:
 
 
 def _parts(circuit: Circuit) -> Iterable[Test]:
-    shaky = {fault.part for fault in circuit.faults if fault.lets_go_when}
+    shaky = {fault.part for fault in circuit.faults if fault.opens_when}
     for part in circuit.parts:
         if part.key in shaky:
             yield _watched(part)

@@ -136,18 +136,18 @@ def _one(part: Part, moved: Mapping[str, float], still: Collection[str], timing:
     if channel in _BY_HEAT or part.feels == _FLAME:
         return _of_heat(part, channel, steady, timing)
     if not channel:
-        return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=""), part.key)
+        return OpenedContact(phrase("its_contact_opens", steady=steady, held=""), part.key)
     said = _SAID[channel]
     if channel not in moved and channel not in still:
         return OpenedContact(phrase("record_beside_then_contact_what", steady=steady, said=said))
     if timing.stayed_over(channel) or (channel in still and channel not in timing.points):
-        return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=phrase("held", said=said)), part.key)
+        return OpenedContact(phrase("its_contact_opens", steady=steady, held=phrase("held", said=said)), part.key)
     if not timing.fell_under(channel) or channel in still:
         return OpenedContact(phrase("so_near_its_point", steady=steady, said=said))
     if timing.surely_first(channel, moved[channel], volts, moved[volts]):
         return OpenedContact(phrase("moved_first_then_opened_did", said=said, part=_name(part)), cleared=(part.key,))
     if timing.surely_first(volts, moved[volts], channel, moved[channel]):
-        return OpenedContact(phrase("its_contact_let_go_first", steady=steady, said=said), part.key)
+        return OpenedContact(phrase("its_contact_opened_first", steady=steady, said=said), part.key)
     if channel in timing.points and channel in timing.came_back:
         # an inducer that was switched off by this contact would take longer to come back
         return OpenedContact(phrase("fell_under_and_came_back", said=said, part=_name(part)), cleared=(part.key,))
@@ -157,11 +157,11 @@ def _one(part: Part, moved: Mapping[str, float], still: Collection[str], timing:
 def _of_heat(part: Part, channel: str, steady: Saying, timing: Timing) -> OpenedContact:
     """Return what is to be said of a disc: opened for a moment it is the contact, for longer it may have felt heat."""
     if timing.lasts_s < _DISC_RESETS_S:
-        return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=""), part.key)
+        return OpenedContact(phrase("its_contact_opens", steady=steady, held=""), part.key)
     if not channel:
         return OpenedContact(phrase("opened_for_long_by_flame", steady=steady, seconds=timing.lasts_s))
     point, most = timing.points.get(channel), timing.most.get(channel)
     if point is not None and most is not None and most < point - _NEAR_LIMIT_K:
         held = phrase("held_far_under_point", said=_SAID[channel])
-        return OpenedContact(phrase("its_contact_lets_go", steady=steady, held=held), part.key)
+        return OpenedContact(phrase("its_contact_opens", steady=steady, held=held), part.key)
     return OpenedContact(phrase("opened_for_long_by_heat", steady=steady, said=_SAID[channel], seconds=timing.lasts_s))

@@ -333,4 +333,4 @@ def _resistance(test: Test, unit: VirtualUnit) -> Outcome:
 
 
 def _shows(test: Test, fault: FaultMode) -> bool:
-    return fault.part == test.part and (test.kind != "watch" or bool(fault.lets_go_when))
+    return fault.part == test.part and (test.kind != "watch" or bool(fault.opens_when))

@@ -10,7 +10,7 @@ from havrin_core.search.model import NOTHING_WRONG, UNLISTED, Outcome, Test
 
 _SAID: Mapping[str, Mapping[str, Saying]] = {
     "tripped": {"ok": phrase("not_tripped"), "bad": phrase("has_tripped")},
-    "watch": {"ok": phrase("never_lets_go"), "bad": phrase("lets_go")},
+    "watch": {"ok": phrase("never_opens"), "bad": phrase("opens")},
     "ohms": {"ok": phrase("should"), "open": "open", "high": phrase("far_too_high")},
     "code": {DARK: phrase("no_code_control_dark")},
 }

@@ -64,7 +64,7 @@ class Wiring:
         fault = self._fault.get(part.key)
         if fault is not None and fault.stuck in ("open", "closed"):
             return fault.stuck == "closed"
-        if fault is not None and fault.lets_go_when and fault.lets_go.name in holds:
+        if fault is not None and fault.opens_when and fault.opened_contact.name in holds:
             return False
         moved = all((term[1:] not in holds) if term.startswith("!") else (term in holds) for term in part.closed_when)
         return moved != (fault is not None and fault.stuck == "inverted")

@@ -17,7 +17,7 @@ CLOSED_OHM = 0.02  # a clean contact
 WIRE_OHM = 0.01
 LINE_HZ = 60.0
 AIR, WATER, DISCHARGE = HEATS = ("air", "water", "discharge")
-LETS_GO_S = 12.0  # after the flame is proved on the shipped controls, before their blower starts
+OPENS_AFTER_S = 12.0  # after the flame is proved on the shipped controls, before their blower starts
 LOCKED_OUT = "lockout"  # said of a control that gave up, beside the circuit's own states
 LEAST, MOST = HELD = "least", "most"  # said of volts that a meter held over the call, in place of a state
 
@@ -67,7 +67,7 @@ class FaultMode:
     volts_share: float = 1.0  # of a source
     sag_ohm: float = 0.0  # more inner resistance of a source or transformer
     stuck: str = ""  # "open", "closed": a switch that no longer follows; "inverted": wired to its other contact
-    lets_go_when: tuple[str, ...] = ()  # a contact or wire that opens once these conditions held for LETS_GO_S
+    opens_when: tuple[str, ...] = ()  # a contact or wire that opens once these conditions held for OPENS_AFTER_S
     to_ground_ohm: float | None = None  # from the part's far end to ground
     reverses: bool = False  # hot and neutral of the line exchanged
     leak: float = 0.0  # air into the flue past a breach while the blower runs, share of the dry flue gas
@@ -80,14 +80,14 @@ class FaultMode:
     like: tuple[str, ...] = ()  # what the part is said to be when it has this fault: conditions of the vocabulary
 
     @property
-    def lets_go(self) -> Condition:
-        """Return the condition under which the contact is open: once let go, for as long as the call lasts."""
-        return Condition(f"lets_go.{self.part}", self.lets_go_when, LETS_GO_S, keeps=("call",))
+    def opened_contact(self) -> Condition:
+        """Return the condition under which the contact is open: once opened, for as long as the call lasts."""
+        return Condition(f"opened.{self.part}", self.opens_when, OPENS_AFTER_S, keeps=("call",))
 
     @property
     def is_electrical(self) -> bool:
         """Tell whether it changes the network itself, and not only what moves it."""
-        return bool(self.changes_branches or self.stuck or self.lets_go_when)
+        return bool(self.changes_branches or self.stuck or self.opens_when)
 
     @property
     def changes_branches(self) -> bool:

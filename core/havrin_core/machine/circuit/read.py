@@ -156,7 +156,7 @@ def faults_of(circuit: Circuit, part: Part) -> Iterable[FaultMode]:
         named["scale"] = {_own(q, part): factor for q, factor in row.get("scale", {}).items()}
         named["force"] = {_own(c, part): held for c, held in row.get("force", {}).items()}
         named["like"] = tuple(row.get("like", ()))
-        named["lets_go_when"] = tuple(circuit.burning if c == "@burning" else c for c in row.get("lets_go_when", ()))
+        named["opens_when"] = tuple(circuit.burning if c == "@burning" else c for c in row.get("opens_when", ()))
         yield FaultMode(f"{part.key}.{row['mode']}", part.key, f"{part.name}: {row['name']}", **named)
 
 

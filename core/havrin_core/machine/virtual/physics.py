@@ -19,7 +19,7 @@ class Physics:
     """The unit's physical state: which conditions hold, what each quantity reads. Lags are the run's business."""
 
     def __init__(self, circuit: Circuit, faults: Sequence[FaultMode]) -> None:
-        self.conditions = (*circuit.conditions, *(fault.lets_go for fault in faults if fault.lets_go_when))
+        self.conditions = (*circuit.conditions, *(fault.opened_contact for fault in faults if fault.opens_when))
         self.quantities = circuit.quantities
         self._scale: dict[str, float] = {}
         self.forced: dict[str, bool] = {}
