@@ -214,7 +214,7 @@ def _backups(made: Installation) -> tuple[str, str]:
     folder = made.home / made.settings.backup.folder
     found = sorted(folder.glob("havrin-*.tar"))
     if not found:
-        return "bad", f"backup: there is none in {folder}"
+        return "bad", f"backup: no backup in {folder}"
     hours = (time.time() - found[-1].stat().st_mtime) / 3600
     return ("ok" if hours < 26 else "look"), f"backup: the newest is {hours:.0f} hours old; {len(found)} are kept"
 

@@ -30,7 +30,7 @@ def test_a_firm_begins_with_its_first_administrator_and_its_folder_can_be_moved(
         assert (me["role"], me["sample_world"], me["zone"]) == ("administrator", False, "Etc/GMT+7")
         assert "already running" in havrin("serve", moved, *ROOT_TOO, ok=False)
         checked = havrin("check", moved, ok=False)
-        assert "bad   backup: there is none" in checked
+        assert "bad   backup: no backup in" in checked
         assert "Nobody signs in" in havrin("let-in", "nobody", moved, ok=False)
         again = havrin("let-in", "ysolt", moved).strip().rpartition("/join/")[2]
         assert ysolt.ask(f"/api/invitations/{again}")["again"] is True

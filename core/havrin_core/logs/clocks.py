@@ -247,7 +247,7 @@ def _offset_s(zone: str | None) -> float:
 
 @lru_cache(maxsize=4096)
 def _ordinal(text: str, order: Order) -> int | None:
-    """Return a day as a running number; None where it is none in this order."""
+    """Return a day as a running number; None where it is no date in this order."""
     match = _DAY.fullmatch(text)
     if match is None:
         return None

@@ -72,7 +72,7 @@ def is_number(text: str) -> bool:
 
 @lru_cache(maxsize=1 << 17)
 def read_number(text: str, mark: Mark) -> float | None:
-    """Return the number under ``mark``; None where it is none: a thousands mark stands before just three digits."""
+    """Return the number under ``mark``; None where it is not a number: a thousands mark stands before just three digits."""
     plain = text.translate(_SPACES)
     if not _DIGIT.search(plain) or not _DECIMAL[mark].fullmatch(plain):
         return None

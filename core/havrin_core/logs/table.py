@@ -1,4 +1,4 @@
-"""The table in a log: its delimiter, its header (of one or two rows), its units row, its rows of data, what is none."""
+"""The table in a log: its delimiter, its header (of one or two rows), its units row, its rows of data, and the lines that are not data."""
 
 import csv
 import re

@@ -75,7 +75,7 @@ class Fuel:
 
 
 def component_molar_mass_kg(component: str) -> float:
-    """Return the molar mass of a component, kg/mol; KeyError for one that is none."""
+    """Return the molar mass of a component, kg/mol; KeyError for an unknown one."""
     carbon, hydrogen, oxygen, nitrogen = COMPONENTS[component]
     return carbon * _MASS_C + hydrogen * _MASS_H + oxygen * _MASS_O + nitrogen * 2 * _MASS_N
 

@@ -176,7 +176,7 @@ def _fitting(keys: Sequence[str] | frozenset[str], number: Number) -> list[str]:
 
 
 def _unit_of(number: Number, what: Measurand) -> Unit | None:
-    """Return the unit of a number as one of ``what``; None where it is none of its units."""
+    """Return the unit of a number as one of ``what``; None where it is not one of its units."""
     if number.unit == _DEGREES:
         return None if "temperature" not in what.dimension else shown_unit(what.dimension, "us")
     if number.unit == "%" and what.dimension == "ppm":

@@ -154,7 +154,7 @@ def find_dips(seconds: Floats, values: Floats, set_point: float) -> tuple[Dip, .
 def _stretches(seconds: Floats, values: Floats, set_point: float) -> Iterator[Dip]:
     """Yield the dips, with hysteresis: over the point by a share of it, or by the gauge's noise, a dip is over.
 
-    What lies within the noise of the samples around it is none.
+    What lies within the noise of the samples around it is not a dip.
     """
     if not len(seconds):
         return

@@ -131,7 +131,7 @@ def _check(log: FlueLog, chosen: Mapping[str, Any]) -> None:
     wrong += [chosen["time"]] if chosen["time"] not in (None, *get_args(TimeKind)) else []
     wrong += [chosen["sign"]] if chosen["sign"] not in (None, *SIGNS) else []
     if wrong:
-        raise FileRefused(f"“{wrong[0]}” is none of the answers.")
+        raise FileRefused(f"“{wrong[0]}” is not one of the answers.")
 
 
 def _keep(log: FlueLog, found: LogReading, chosen: Mapping[str, Any]) -> None:

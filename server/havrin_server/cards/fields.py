@@ -189,7 +189,7 @@ def _choice(field: CardField, given: Any, by: Taking) -> str:
     key = by.key_of(field, text)
     if key is None:
         names = list(by.choices(field).values())
-        raise BadField(f"{field.label}: “{text}” is none of {', '.join(names[:6])}{' …' if len(names) > 6 else ''}.")
+        raise BadField(f"{field.label}: “{text}” is not one of {', '.join(names[:6])}{' …' if len(names) > 6 else ''}.")
     return key
 
 

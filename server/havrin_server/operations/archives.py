@@ -29,7 +29,7 @@ _IN_MEMORY = 32 * 1024 * 1024
 
 
 class BadArchive(Exception):
-    """The archive is not whole, or is none."""
+    """The archive is incomplete, or no archive."""
 
 
 @dataclass(frozen=True, slots=True)
