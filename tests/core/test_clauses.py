@@ -88,7 +88,7 @@ def test_which_cell_is_kept():
         ("turned the gas on", "open", "gas_supply"),
         ("took nest out of flue", "clear", "vent"),
         ("replaced blown fuse on board", "change", "fuse"),
-        ("adjusted manifold to 3.5", "adjust", "gas_valve"),
+        ("adjusted the gas valve", "adjust", "gas_valve"),
         ("converted to lp", "convert", "conversion"),
         ("turned power off and on", "power_cycle", ""),
     ],

@@ -1,5 +1,6 @@
 """What stands beside a finding: where, how large, how it was seen, how sure, how many of how many."""
 
+import re
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -13,6 +14,7 @@ from havrin_core.vocabulary.methods import METHOD_WORDS
 _MOST_SIZE_M = 1.0
 _DROPPED = ("looked",)
 _PLAIN_METHODS = ("mirror", "borescope", "scope")  # said without "by": nothing else is meant by them
+_FIGURE = re.compile(r"[-+−]?\d*[.,]\d+|[-+−]\d+")
 _SURENESS = ("unsure", "likely", "sure")
 
 
@@ -50,6 +52,11 @@ def beside_of(clause: Clause, used: Sequence[Span], key: str, starts: Sequence[i
     ]
     places = tuple(" ".join(clause.tokens[i].typed for i in _trimmed(clause, share)) for share in shares)
     return Beside(places, size, method, sure, coverage, tuple(clause.tokens[i].typed for i in unread))
+
+
+def begins_with_a_figure(place: str) -> bool:
+    """Tell whether what stands beside begins with something measured: ".85" is a set point or a reading, "3" a burner."""
+    return bool(place) and _FIGURE.fullmatch(place.split()[0]) is not None
 
 
 def _trimmed(clause: Clause, share: Sequence[int]) -> list[int]:

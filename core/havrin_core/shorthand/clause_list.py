@@ -39,6 +39,18 @@ _READ_AT = {
     "water": "wp",
     "feed_valve": "wp",
 }
+# What draws the current that is said behind a finding at a part: "inducer noisy, amp draw 2.1" is none of the blower.
+_DRAWS = {
+    "inducer": "inducer",
+    "inducer_wheel": "inducer",
+    "gas_valve": "gas valve",
+    "blower": "blower",
+    "blower_wheel": "blower",
+    "igniter": "igniter",
+    "transformer": "transformer",
+    "board": "board",
+}
+_CURRENT = re.compile(r"\b(?:amps?|amperage|current|draws?|drawing|pulls?|pulling)\b|\d\s*a\b", re.IGNORECASE)
 _FIGURES = re.compile(r"(?:[-.\d/]+|for|a|an|the|of|instead|on|at|in|by|mm|inch|inches|wc)")
 
 
@@ -66,11 +78,13 @@ def read_clauses_of(text: str, situation: Situation) -> Line:
     """Read a line that is no single statement: clause by clause, each a reading, a proof, an action or a finding."""
     words = text.split()
     there = replace(situation, stage=_stage(words, situation), phase=_phase(words, situation))
-    line = Line((), (), (), there.phase, there.stage, "")
+    line = _nothing(there)
     spoken_of = ""
     pieces = _gathered(clauses_of(text), situation)
     for at, piece in enumerate(pieces):
         read, now = _clause(piece, there, spoken_of)
+        if _swallows(read):
+            read, now = _of_both_sides(piece, there, spoken_of) or (read, now)
         if not read.writable and not spoken_of and at + 1 < len(pieces):
             read, now = _clause_of_what_follows(piece, pieces[at + 1], there) or (read, now)
         if not read.writable and _are_figures(piece) and _is_wrong(line):
@@ -78,6 +92,10 @@ def read_clauses_of(text: str, situation: Situation) -> Line:
             continue
         line, spoken_of = _joined(line, read), now
     return line
+
+
+def _nothing(situation: Situation) -> Line:
+    return Line((), (), (), situation.phase, situation.stage, "")
 
 
 def _stage(words: list[str], situation: Situation) -> str:
@@ -123,6 +141,24 @@ def _clause_of_what_follows(piece: str, following: str, situation: Situation) ->
     return (statements.line_of(read, situation), read.part) if action else None
 
 
+def _swallows(line: Line) -> bool:
+    """Tell whether one entry was made with words beside it, among which another statement may be."""
+    body = line.bodies[0] if len(line.bodies) == 1 and line.writable else None
+    return (isinstance(body, Condition) and bool(body.place)) or (isinstance(body, Action) and bool(body.detail))
+
+
+def _of_both_sides(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str] | None:
+    """Return what stands on both sides of an "and", where each is a statement: "red tagged and shut gas off"."""
+    left, joined, right = piece.partition(" and ")
+    if not joined:
+        return None
+    first, named = _clause(left, situation, spoken_of)
+    second, now = _clause(right, situation, named)
+    if all(side.writable and side.bodies for side in (first, second)):
+        return _joined(first, second), now
+    return None
+
+
 def _are_figures(piece: str) -> bool:
     """Tell whether a clause is only figures, like a set point: ".40 for a .80"."""
     words = piece.lower().split()
@@ -144,7 +180,7 @@ def _with_figures(line: Line, piece: str) -> Line:
 
 
 def _clause(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str]:
-    readings = read_readings(piece, situation)
+    readings = _current_of(piece, spoken_of, situation) or read_readings(piece, situation)
     if readings is not None:
         named = part_index().every([token.key for token in tokens_of(piece)], situation.parts)
         return readings, named[0].key if named else spoken_of
@@ -161,6 +197,21 @@ def _clause(piece: str, situation: Situation, spoken_of: str) -> tuple[Line, str
     return statements.line_of(read, situation), read.part or spoken_of
 
 
+def _current_of(piece: str, part: str, situation: Situation) -> Line | None:
+    """Return a current that is said without its part as that of the part spoken of: "inducer noisy, amp draw 2.1".
+
+    A current that is none of that part's is left unread: it is not that of the blower because nobody says so.
+    """
+    if part not in _DRAWS or not may_hold_a_number(piece) or not _CURRENT.search(piece):
+        return None
+    if part_index().every([token.key for token in tokens_of(piece)], situation.parts):
+        return None
+    named = read_readings(f"{_DRAWS[part]} {piece}", situation)
+    if named is not None and named.writable:
+        return named
+    return replace(_nothing(situation), unread=tuple(piece.split()))
+
+
 def _stated(piece: str, situation: Situation) -> Line | None:
     """Return a clause that begins with a verb of the bar, or that a rule puts into the bar's words."""
     words = piece.split()
@@ -172,7 +223,21 @@ def _stated(piece: str, situation: Situation) -> Line | None:
         return None
     words = plain.split()
     lines = (read_figures(words, situation), read_readings(plain, situation), read_stated(words, situation))
-    return next((line for line in lines if line is not None and line.writable), None)
+    read = next((line for line in lines if line is not None and line.writable), None)
+    return read or read_in_a_row(plain, situation)
+
+
+def read_in_a_row(plain: str, situation: Situation) -> Line | None:
+    """Return several statements in the bar's words, as a rule makes them; None for a single one, or where one is not read."""
+    pieces = clauses_of(plain)
+    line = _nothing(situation)
+    for piece in pieces:
+        ways = (read_readings(piece, situation), read_stated(piece.split(), situation))
+        read = next((way for way in ways if way is not None and way.writable), None)
+        if read is None:
+            return None
+        line = _joined(line, read)
+    return line if len(pieces) > 1 else None
 
 
 def _is_shut_down(words: list[str]) -> bool:

@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 from havrin_core.phrases import phrase
 from havrin_core.shorthand.asked_back import asked, not_here, note_only
-from havrin_core.shorthand.beside import Beside, beside_of
+from havrin_core.shorthand.beside import Beside, begins_with_a_figure, beside_of
 from havrin_core.shorthand.words_of_clause import LIKE, PART, PHRASE, VERB, Clause, Read, Span
 from havrin_core.tape.entries import Abnormal, Body, Condition
 from havrin_core.vocabulary.catalogue import DANGER, GOOD, SEEN, condition, part, verdict_of, whole_phrases
@@ -19,6 +19,7 @@ from havrin_core.vocabulary.index import condition_index
 _LEFT_SO = {"bypassed": "bridged", "taped": "held", "propped": "held"}
 _OPPOSITE = {"ok": "not_ok", "clean": "not_ok", "open": "closed", "closed": "open", "full": "empty", "thawed": "frozen"}
 _SEVERITY = (SEEN, GOOD, "worn", "bad", DANGER)
+_STANDS = ("open", "closed")
 _OUT_OF_IT = frozenset(("leaking", "dripping"))
 _COMES_OUT = frozenset(("water", "gas", "air", "condensate"))
 _WHICH_ONE = ("new", "old")  # at the head of a clause: which one, not how it is
@@ -318,6 +319,8 @@ def _written(clause: Clause, looks: Sequence[_Look], likes: Sequence[Span]) -> R
     )
     if beside.unread:
         return Read(unread=beside.unread, part=looks[-1].part)
+    if any(look.like in _STANDS and begins_with_a_figure(at) for look, at in zip(looks, beside.places, strict=True)):
+        return Read(unread=clause.words, part=looks[-1].part)  # "-.85 closes, -.62 opens" are set points
     refused = _refused(clause, looks, beside)
     if refused is not None:
         return refused

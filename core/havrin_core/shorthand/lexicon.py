@@ -133,6 +133,18 @@ def of_unit(unit: str) -> str:
     return str(_data()["of_unit"].get(unit, ""))
 
 
+def flowing_at(words: Sequence[SaidWord]) -> Iterator[tuple[int, int]]:
+    """Yield from where to where the words say that the gas flows, the longest phrase of each place."""
+    phrases = {tuple(phrase.split()) for phrase in _data()["runs"]["words"]}
+    keys = tuple(word.key for word in words)
+    at = 0
+    while at < len(keys):
+        count = max((len(phrase) for phrase in phrases if keys[at : at + len(phrase)] == phrase), default=0)
+        if count:
+            yield at, at + count
+        at += count or 1
+
+
 def pieces_at(words: Sequence[SaidWord], at: int, here: Mapping[int, Name]) -> Iterator[Piece]:
     """Yield every piece of a reading that begins at ``at``, longer ones first.
 

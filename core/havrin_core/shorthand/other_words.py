@@ -101,7 +101,7 @@ def _by_word() -> Mapping[str, tuple[int, ...]]:
 @cache
 def _needs() -> tuple[tuple[Rule, tuple[str, ...], tuple[frozenset[str], ...]], ...]:
     def needed(say: Sequence[str]) -> tuple[frozenset[str], ...]:
-        return tuple(frozenset(part.split("|")) for part in say if part[0] not in "[*#@")
+        return tuple(frozenset(part.partition(":")[0].split("|")) for part in say if part[0] not in "[*#@")
 
     return tuple((rule, say, needed(say)) for rule in rules() for say in rule.say)
 
@@ -134,8 +134,10 @@ def _fits(say: Sequence[str], line: _Words, at: int, step: int, found: dict[str,
         if at < len(words) and words[at] in part.strip("[]").split("|"):
             yield from _fits(say, line, at + 1, step + 1, found)
         yield from _fits(say, line, at, step + 1, found)
-    elif at < len(words) and words[at] in part.split("|"):
-        yield from _fits(say, line, at + 1, step + 1, found)
+    else:
+        either, _, name = part.partition(":")
+        if at < len(words) and words[at] in either.split("|"):
+            yield from _fits(say, line, at + 1, step + 1, found | ({name: words[at]} if name else {}))
 
 
 def _fits_sort(say: Sequence[str], line: _Words, at: int, step: int, found: dict[str, str]) -> Iterator[dict[str, str]]:

@@ -11,7 +11,7 @@ from dataclasses import replace
 
 from havrin_core.phrases import phrase
 from havrin_core.shorthand.bar import is_plain_word, read_figures, read_stated
-from havrin_core.shorthand.clause_list import read_clauses_of, read_readings
+from havrin_core.shorthand.clause_list import read_clauses_of, read_in_a_row, read_readings
 from havrin_core.shorthand.first_words import of_another_system
 from havrin_core.shorthand.model import Ask, Line, Problem, Situation
 from havrin_core.shorthand.other_words import spoken_line
@@ -27,6 +27,7 @@ from havrin_core.vocabulary.measurands import measurand
 MOST_CHARACTERS = 500
 _NUMBERLIKE = re.compile(r"^[+\-−–]?[.,]?\d")
 _GLUED = re.compile(r"(?<=[A-Za-z0-9₂µμ])[=:](?=[\d.,+\-−])")
+_ARROW = re.compile(r"([-−]?\d*[.,]?\d+\s*[^\s\d→>=-]*)\s*(?:→|[-=]+>)\s*(?=[-−.]?\d)")
 CONTRASTS = ("but", "except", "however", "though", "although", "yet")
 
 
@@ -35,6 +36,7 @@ def read_line(text: str, situation: Situation) -> Line:
     if len(text) > MOST_CHARACTERS:
         long = phrase("line_holds_characters_has", most_characters=MOST_CHARACTERS, text=len(text))
         return _nothing(situation, Problem(text[:20] + "…", long))
+    text = _ARROW.sub(r"was \1 now ", text)  # "mp 4.2 → 3.5"
     words = _GLUED.sub(" ", text.strip()).split()
     if not words:
         return _nothing(situation)
@@ -155,11 +157,11 @@ def _ways(words: list[str], situation: Situation) -> Iterator[Line]:
 
 
 def _of_the_bar(plain: str, situation: Situation) -> Iterator[Line]:
-    """Yield the line of the bar that a rule made."""
+    """Yield the line of the bar that a rule made; one of several statements clause by clause."""
     words = plain.split()
     lines = (read_figures(words, situation), read_readings(plain, situation), read_stated(words, situation))
     read = next((line for line in lines if line is not None), None)
-    yield read if read is not None else read_clauses_of(plain, situation)
+    yield read_in_a_row(plain, situation) or read or read_clauses_of(plain, situation)
 
 
 def _in_the_way(text: str, words: list[str], tried: list[Line], situation: Situation) -> Line:

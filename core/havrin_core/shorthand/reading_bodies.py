@@ -35,6 +35,7 @@ _MOST_OF = frozenset(
     ("co_ppm_dry", "room_co_ppm", "supply_air_co_ppm", "flue_temp_k", "supply_air_temp_k", "temperature_rise_k")
 )
 _CONTROL_VOLTAGE = {"R", "C"}
+_LINE_LEAST_V = 60.0  # no transformer for controls gives as much
 _LEAST_TOO = frozenset(("supply_running_pa", "o2_dry_pct", "water_pressure_pa"))
 
 
@@ -203,6 +204,15 @@ def _choice(what: Measurand, one: SaidReading, situation: Situation) -> _Choice:
         return _Choice(what, None, quantity.typed, quantity.unit, False, False, problem)
     if what.key == "co_ppm_dry" and 0 < value < 1 and not number.unit:
         ask = Ask(phrase("co_percent_ppm", text=text), (f"co {text} %", f"co {text} ppm"))
+        return _Choice(what, None, quantity.typed, quantity.unit, False, False, None, ask)
+    if (
+        what.key == VOLTS
+        and value >= _LINE_LEAST_V
+        and one.name.station
+        and set(one.name.leads or ()) == _CONTROL_VOLTAGE
+    ):
+        line = "L1 N" if situation.circuit is None or "N" in situation.circuit.nodes else "L1 L2"
+        ask = Ask(phrase("line_volts_where", text=number.text), (f"v {line} {number.text}", f"v R C {number.text}"))
         return _Choice(what, None, quantity.typed, quantity.unit, False, False, None, ask)
     least, most = situation.likely.get(what.key, (what.least, what.most))
     return _Choice(what, value, quantity.typed, quantity.unit, least <= value <= most, value > _FAR_OVER * most > 0)

@@ -10,10 +10,13 @@ from functools import lru_cache
 from itertools import pairwise
 
 from havrin_core.shorthand.cover import Piece, cover
-from havrin_core.shorthand.lexicon import Name, Number, of_unit, pieces_at, single_names, whole_words
+from havrin_core.shorthand.lexicon import Name, Number, flowing_at, of_unit, pieces_at, single_names, whole_words
 from havrin_core.shorthand.places import Places
-from havrin_core.shorthand.said_words import SaidWord, said_words
+from havrin_core.shorthand.said_words import MARK, SaidWord, said_words
 from havrin_core.vocabulary.measurands import measurand
+
+Apart = tuple[str, str, tuple[str, ...]]  # the stage, the phase and the circumstances of a number
+STANDING, RUNNING = "supply_standing_pa", "supply_running_pa"
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +63,7 @@ def said_readings(text: str, places: Places) -> SaidReadings:
     words = said_words(text, single_names(), whole_words())
     keys = [word.key for word in words]
     covered = cover(len(words), lambda at: pieces_at(words, at, places.names_at(keys, at)))
-    pieces = _named_by_unit(covered.pieces)
+    pieces = _named_by_flow(words, _named_by_unit(covered.pieces))
     phases = tuple(dict.fromkeys(str(piece.value) for piece in pieces if piece.kind == "phase"))
     first = next((piece for piece in pieces if piece.kind not in ("stage", "phase")), None)
     begins = first is not None and first.kind == "name" and bool(_name_of(first).own) and 0 not in covered.left
@@ -82,7 +85,9 @@ def _side_by_side(
     while at < len(told):
         pair = told[at : at + 2]
         if [piece.kind for piece in pair] == ["name", "number"] and _name_of(pair[0]).own:
-            found.append(_reading(words, pair, [pair[1]], 0, _name_of(pair[0]), ("", "")))
+            found.append(
+                _reading(words, pair, [pair[1]], 0, _name_of(pair[0]), ("", "", _beside(words, pair, [pair[1]], 0)))
+            )
             at += 2
         else:
             loose.append(told[at])
@@ -97,6 +102,21 @@ def _named_by_unit(pieces: tuple[Piece, ...]) -> tuple[Piece, ...]:
         return pieces
     quantity = of_unit(_number_of(numbers[0]).unit)
     return (Piece("name", 0, 0, Name(own=frozenset((quantity,)))), *pieces) if quantity else pieces
+
+
+def _named_by_flow(words: Sequence[SaidWord], pieces: tuple[Piece, ...]) -> tuple[Piece, ...]:
+    """Return the pieces with a name for each word that says the gas flows, where standing pressure is named beside it.
+
+    Without it "inlet 7.2 standing 6.4 running" gives the standing pressure to the wrong number: "running" alone says little.
+    """
+    named = [piece for piece in pieces if piece.kind == "name"]
+    if not any(STANDING in _name_of(piece).own for piece in named):
+        return pieces
+    taken = {at for piece in pieces if piece.kind != "with" for at in range(piece.start, piece.stop)}
+    flows = [
+        Piece("name", *span, Name(own=frozenset((RUNNING,)))) for span in flowing_at(words) if span[0] not in taken
+    ]
+    return tuple(sorted((*pieces, *flows), key=lambda piece: piece.start))
 
 
 def _name_of(piece: Piece) -> Name:
@@ -118,7 +138,8 @@ def _paired(words: Sequence[SaidWord], pieces: Sequence[Piece]) -> tuple[SaidRea
     stages, phases = _said_of(pieces, numbers, "stage"), _said_of(pieces, numbers, "phase")
     if stages is None or phases is None:
         return None
-    apart = list(zip(stages, phases, strict=True))
+    beside = [_beside(words, pieces, numbers, at) for at in range(len(numbers))]
+    apart = list(zip(stages, phases, beside, strict=True))
     names = _shared_out(gaps, apart, names_first=bool(gaps[0])) or _one_name(gaps, apart)
     if names is None:
         return None
@@ -132,12 +153,11 @@ def _gaps(pieces: Sequence[Piece], numbers: Sequence[Piece]) -> list[list[Name]]
     return [[_name_of(p) for p in named if least <= p.start < most] for least, most in pairwise(edges)]
 
 
-def _shared_out(
-    gaps: Sequence[Sequence[Name]], apart: Sequence[tuple[str, str]], *, names_first: bool
-) -> list[Name] | None:
+def _shared_out(gaps: Sequence[Sequence[Name]], apart: Sequence[Apart], *, names_first: bool) -> list[Name] | None:
     """Return the name of each number: names of a gap belong to the number before them or to the one behind them.
 
-    A number without a name of its own is another one of the name before, at another stage or in another phase ("mp low 1.7 high 3.5").
+    A number without a name of its own is another one of the name before, at another stage, in another phase or in other
+    circumstances ("mp low 1.7 high 3.5", "draft -.03 door closed, -.05 door open").
     """
 
     def shares(at: int, before: Sequence[Name], last: Name | None) -> list[Name] | None:
@@ -176,7 +196,7 @@ def _merged(names: Sequence[Name]) -> Name | None:
     return merged if merged and (merged.own or merged.with_unit) else None
 
 
-def _one_name(gaps: Sequence[Sequence[Name]], apart: Sequence[tuple[str, str]]) -> list[Name] | None:
+def _one_name(gaps: Sequence[Sequence[Name]], apart: Sequence[Apart]) -> list[Name] | None:
     """Return the one name of several numbers that stand apart by stage or phase: "first stage 1.7 second stage 3.5 manifold"."""
     every = [name for gap in gaps for name in gap]
     merged = _merged(every)
@@ -200,25 +220,44 @@ def _reading(
     numbers: Sequence[Piece],
     at: int,
     name: Name,
-    apart: tuple[str, str],
+    apart: Apart,
 ) -> SaidReading:
     """Return the reading of number ``at`` with what was said beside it: since the number before, the last one takes the rest."""
     start = numbers[at - 1].stop if at else 0
     stop = numbers[at].stop if at < len(numbers) - 1 else len(words)
     own = [piece for piece in pieces if start <= piece.start < stop]
     most = next((str(piece.value) for piece in own if piece.kind == "most"), "")
-    beside = tuple(" ".join(w.typed for w in words[p.start : p.stop]) for p in own if p.kind == "with")
+    stage, phase, beside = apart
     number, is_least = _without_least(name, _number_of(numbers[at]))
     over = number.text.startswith(">") or any(piece.kind == "over" for piece in own)
     return SaidReading(
         name,
         replace(number, text=number.text.lstrip(">")),
-        *apart,
+        stage,
+        phase,
         is_least or any(piece.kind == "least" for piece in own),
         most,
         over,
         beside,
     )
+
+
+def _beside(words: Sequence[SaidWord], pieces: Sequence[Piece], numbers: Sequence[Piece], at: int) -> tuple[str, ...]:
+    """Return the circumstances that were said of number ``at``, as typed."""
+    said = [p for p in pieces if p.kind == "with" and _number_beside(words, pieces, numbers, p) == at]
+    return tuple(" ".join(w.typed for w in words[p.start : p.stop]) for p in said)
+
+
+def _number_beside(words: Sequence[SaidWord], pieces: Sequence[Piece], numbers: Sequence[Piece], said: Piece) -> int:
+    """Return which number a circumstance was said of: the one behind it, unless a mark or the line's last words say otherwise."""
+    before = [at for at, number in enumerate(numbers) if number.stop <= said.start]
+    if not before or len(before) == len(numbers):
+        return len(before) - 1 if before else 0
+    number, following = numbers[before[-1]], numbers[before[-1] + 1]
+    marked = any(word.key == MARK for word in words[said.stop : following.start])
+    apart = any(word.key == MARK for word in words[number.stop : said.start])
+    behind_each = any(p.kind == "with" and p.start >= numbers[-1].stop for p in pieces)
+    return before[-1] if not apart and (marked or behind_each) else before[-1] + 1
 
 
 def _without_least(name: Name, number: Number) -> tuple[Number, bool]:

@@ -1,0 +1,150 @@
+"""Lines that say several things at once: two values of one reading, two statements, a number and whose it is."""
+
+import pytest
+
+from havrin_core.shorthand.reader import read_line
+from havrin_core.tape.entries import Action, Condition, Reading, Said
+from tests.core.rows import furnace, situation
+
+THERE = situation(furnace())
+
+
+def said(text):
+    """Return (what, number as typed or the verb, phase) of every entry that a line makes."""
+    line = read_line(text, THERE)
+    assert line.writable, (text, line.problems, line.asks, line.unread)
+    return [_brief(body, phase) for body, phase in zip(line.bodies, line.phase_of_each, strict=True)]
+
+
+def _brief(body, phase):
+    match body:
+        case Reading():
+            return body.quantity, body.typed, phase
+        case Action():
+            return body.part, body.verb, phase
+        case Condition():
+            return body.part, body.condition, phase
+        case Said():
+            return body.what, body.state, phase
+    raise AssertionError(body)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "inlet 7.2 standing 6.4 running",
+        "inlet standing 7.2 running 6.4",
+        "inlet running 6.4 standing 7.2",
+        "gas pressure at inlet 7.2 static, 6.4 with everything running",
+        "7.2 static 6.4 under load",
+        "gas in 7.2 dead head, 6.4 under load",
+        "supply 7.2 lockup, 6.4 with all on",
+        "sp 6.4 with everything on, sps 7.2",
+    ],
+)
+def test_standing_and_running_pressure_are_never_exchanged(text):
+    told = {quantity: number for quantity, number, _ in said(text)}
+    assert told == {"supply_standing_pa": 7.2, "supply_running_pa": 6.4}
+
+
+def test_a_circumstance_belongs_to_the_number_that_it_was_said_of():
+    places = [body.place for body in read_line("sp 6.4 with everything on, sps 7.2", THERE).bodies]
+    assert places == ["with everything on", ""]
+    for text in ("draft -.03 door closed, -.05 door open", "door closed -.03 draft, door open -.05 draft"):
+        assert [body.place for body in read_line(text, THERE).bodies] == ["door closed", "door open"]
+
+
+@pytest.mark.parametrize(
+    ("text", "verb"),
+    [
+        ("set manifold to 3.5 from 4.2", "set"),
+        ("manifold was 4.2, set it to 3.5", "set"),
+        ("gas pressure set to 3.5 was 4.2", "set"),
+        ("lowered gas pressure from 4.2 in to 3.5 in", "adjust"),
+        ("dropped the manifold from 4.2 to 3.5", "adjust"),
+        ("adjusted gas 4.2 -> 3.5", "adjust"),
+    ],
+)
+def test_a_gas_pressure_that_was_set_is_both_readings_and_the_work_between_them(text, verb):
+    assert said(text) == [
+        ("manifold_pa", 4.2, "found"),
+        ("gas_valve", verb, "found"),
+        ("manifold_pa", 3.5, "left"),
+    ]
+
+
+@pytest.mark.parametrize(
+    ("text", "quantity", "was", "now"),
+    [
+        ("mp 4.2→3.5", "manifold_pa", 4.2, 3.5),
+        ("o2 4.2 % => 7.1 %", "o2_dry_pct", 4.2, 7.1),
+        ("co down from 310 to 45", "co_ppm_dry", 310, 45),
+        ("raised the o2 from 4.2 to 7.1", "o2_dry_pct", 4.2, 7.1),
+        ("0.9 to 4.1 ua after cleaning", "flame_current_a", 0.9, 4.1),
+    ],
+)
+def test_from_one_value_to_another_is_before_and_after(text, quantity, was, now):
+    assert said(text) == [(quantity, was, "found"), (quantity, now, "left")]
+
+
+def test_a_signal_that_rose_by_cleaning_keeps_the_cleaning():
+    assert said("flame sensor cleaned, went from 0.8 to 3.4 microamps") == [
+        ("flame_rod", "clean", "found"),
+        ("flame_current_a", 0.8, "found"),
+        ("flame_current_a", 3.4, "left"),
+    ]
+
+
+def test_what_climbs_while_it_runs_is_not_taken_for_before_and_after():
+    assert not read_line("co climbed from 25 to 180 after ten minutes", THERE).writable
+
+
+@pytest.mark.parametrize(
+    ("text", "quantity"),
+    [
+        ("inducer bearings screaming, amp draw 2.1", "inducer_current_a"),
+        ("inducer noisy, 2.1 amps", "inducer_current_a"),
+        ("blower noisy, amp draw 2.1", "blower_current_a"),
+        ("gas valve stuck closed, draws 2.1 amps", "coil_current_a"),
+    ],
+)
+def test_a_current_is_that_of_the_part_spoken_of(text, quantity):
+    assert said(text)[1][:2] == (quantity, 2.1)
+
+
+def test_a_current_of_what_has_none_to_read_is_no_current_of_the_blower():
+    assert not read_line("igniter cracked, amp draw 3.9", THERE).writable
+    assert read_line("igniter cracked", THERE).writable
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("red tagged and shut gas off", [("leaves", "made_safe"), ("gas_supply", "close")]),
+        ("shut off gas and red tagged", [("gas_supply", "close"), ("leaves", "made_safe")]),
+        (
+            "hx cracked on cell 2, red tagged and gas off at the valve",
+            [("exchanger", "cracked"), ("leaves", "made_safe"), ("gas_supply", "off")],
+        ),
+    ],
+)
+def test_no_statement_is_taken_for_the_place_of_another(text, told):
+    assert [row[:2] for row in said(text)] == told
+
+
+def test_what_two_parts_share_stays_one_finding():
+    assert [row[:2] for row in said("soot on burners and in the flue collar")] == [("burner", "sooted")]
+
+
+def test_set_points_of_a_switch_are_no_finding():
+    assert not read_line("pressure switch -.85 closes -.62 opens", THERE).writable
+    assert [row[:2] for row in said("pressure switch stuck open .85")] == [("pressure_switch", "stuck_open")]
+
+
+def test_line_volts_at_the_controls_are_asked_about():
+    line = read_line("120v at board", THERE)
+    assert not line.writable
+    assert line.asks[0].choices == ("v L1 N 120", "v R C 120")
+    for choice in line.asks[0].choices:
+        assert read_line(choice, THERE).writable
+    assert read_line("24.8v at board", THERE).writable
