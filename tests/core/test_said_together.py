@@ -3,15 +3,18 @@
 import pytest
 
 from havrin_core.shorthand.reader import read_line
+from havrin_core.tape.bundle import unit_from_dict
 from havrin_core.tape.entries import Action, Condition, Reading, Said
 from tests.core.rows import furnace, situation
+from tests.core.trade import unit_of
 
 THERE = situation(furnace())
+BOILER = situation(unit_from_dict(unit_of("boiler_atmospheric")))
 
 
-def said(text):
+def said(text, there=THERE):
     """Return (what, number as typed or the verb, phase) of every entry that a line makes."""
-    line = read_line(text, THERE)
+    line = read_line(text, there)
     assert line.writable, (text, line.problems, line.asks, line.unread)
     return [_brief(body, phase) for body, phase in zip(line.bodies, line.phase_of_each, strict=True)]
 
@@ -148,3 +151,48 @@ def test_line_volts_at_the_controls_are_asked_about():
     for choice in line.asks[0].choices:
         assert read_line(choice, THERE).writable
     assert read_line("24.8v at board", THERE).writable
+
+
+@pytest.mark.parametrize(
+    ("text", "quantity"),
+    [
+        ("thermocouple 12 mv open", "thermocouple_open_v"),
+        ("tc reads 12 millivolts loaded", "thermocouple_load_v"),
+        ("generator 12 mv open", "thermopile_open_v"),
+    ],
+)
+def test_millivolts_with_the_circuit_open_are_no_open_thermocouple(text, quantity):
+    assert [row[:2] for row in said(text, BOILER)] == [(quantity, 12)]
+    assert said("thermocouple open", BOILER)[0][:2] == ("thermocouple", "open")
+
+
+def test_volts_are_no_place():
+    assert not read_line("24v to gas valve no gas", THERE).writable
+    assert [row[:2] for row in said("gas valve not opening with 24v")] == [("gas_valve", "stuck_closed")]
+
+
+def test_what_a_device_is_set_to_is_no_reading():
+    assert not read_line("aquastat set 180", BOILER).writable
+    assert said("aquastat reads 176", BOILER)[0][:2] == ("water_supply_temp_k", 176)
+
+
+def test_where_a_limit_opened_in_a_test_is_its_point():
+    assert said("limit ok, opened at 168")[1][:2] == ("limit_point_k", 168)
+
+
+def test_a_switch_that_nobody_named_is_not_the_part_spoken_of():
+    line = read_line("pulled hose, switch opened", THERE)
+    assert line.unread == ("switch", "opened")
+    assert said("rod dirty, badly cracked")[1][:2] == ("flame_rod", "cracked")
+
+
+@pytest.mark.parametrize("text", ["no spillage after 5 min", "no spillage after 5 min with doors closed"])
+def test_no_spillage_is_said_of_the_vent_whatever_stands_open(text):
+    (body,) = read_line(text, THERE).bodies
+    assert (body.part, body.condition, body.absent) == ("vent", "spilling", True)
+    assert body.place.startswith("after 5 min")
+
+
+def test_a_dryer_that_ran_in_a_test_is_no_other_trade():
+    assert said("vent spilling with dryer running")[0][:2] == ("vent", "spilling")
+    assert not read_line("dryer vent dirty", THERE).writable

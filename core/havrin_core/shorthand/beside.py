@@ -14,7 +14,9 @@ from havrin_core.vocabulary.methods import METHOD_WORDS
 _MOST_SIZE_M = 1.0
 _DROPPED = ("looked",)
 _PLAIN_METHODS = ("mirror", "borescope", "scope")  # said without "by": nothing else is meant by them
+_TIMES = ("s", "sec", "secs", "second", "seconds", "min", "mins", "minute", "minutes")
 _FIGURE = re.compile(r"[-+−]?\d*[.,]\d+|[-+−]\d+")
+_VOLTS = re.compile(r"\d+(?:[.,]\d+)?\s*(?:m?v|vac|vdc|volts?)\b", re.IGNORECASE)
 _SURENESS = ("unsure", "likely", "sure")
 
 
@@ -59,6 +61,11 @@ def begins_with_a_figure(place: str) -> bool:
     return bool(place) and _FIGURE.fullmatch(place.split()[0]) is not None
 
 
+def begins_with_volts(place: str) -> bool:
+    """Tell whether what stands beside begins with volts, which were read and are no place: "24v to gas valve, no gas"."""
+    return _VOLTS.match(place) is not None
+
+
 def _trimmed(clause: Clause, share: Sequence[int]) -> list[int]:
     """Return the words of a place without a word of place that has nothing behind it: "rust on (burners)"."""
     kept = list(share)
@@ -88,7 +95,7 @@ def _is_place(clause: Clause, at: int) -> bool:
     """Tell whether a word may stand beside a good finding: where, which one, a number, a part in a place."""
     key = clause.keys[at]
     span = next((span for span in clause.spans if span.start <= at < span.stop), None)
-    if key.strip(".#").isdigit():
+    if key.strip(".#").isdigit() or (key in _TIMES and at and clause.keys[at - 1].isdigit()):
         return True
     if span is None:
         return False

@@ -51,6 +51,7 @@ _DRAWS = {
     "board": "board",
 }
 _CURRENT = re.compile(r"\b(?:amps?|amperage|current|draws?|drawing|pulls?|pulling)\b|\d\s*a\b", re.IGNORECASE)
+_OPENED = re.compile(r"(?:it )?(?:opened|tripped|cut out|kicked out|broke|let go) at ([\d.,]+\s*\S*)", re.IGNORECASE)
 _FIGURES = re.compile(r"(?:[-.\d/]+|for|a|an|the|of|instead|on|at|in|by|mm|inch|inches|wc)")
 
 
@@ -247,6 +248,9 @@ def _is_shut_down(words: list[str]) -> bool:
 
 def _of_part(piece: str, part: str, situation: Situation) -> Line | None:
     """Return a bare number as the reading that is taken at the part spoken of: "port plugged, cleared it, 0.9 now"."""
+    opened = _OPENED.fullmatch(piece)
+    if opened and part == "limit":
+        return read_readings(f"limit opens at {opened[1]}", situation)
     quantity = _READ_AT.get(part)
     words = [word for word in piece.split() if word.lower() not in ("it", "is", "was", "reads", "reading", "at", "got")]
     numbers = [word for word in words if word.lstrip("-").lstrip(".")[:1].isdigit()]

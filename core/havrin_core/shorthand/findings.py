@@ -9,19 +9,19 @@ from dataclasses import dataclass, replace
 
 from havrin_core.phrases import phrase
 from havrin_core.shorthand.asked_back import asked, not_here, note_only
-from havrin_core.shorthand.beside import Beside, begins_with_a_figure, beside_of
+from havrin_core.shorthand.beside import Beside, begins_with_a_figure, begins_with_volts, beside_of
+from havrin_core.shorthand.subjects import meant_of, subjects_of, usual_part
 from havrin_core.shorthand.words_of_clause import LIKE, PART, PHRASE, VERB, Clause, Read, Span
 from havrin_core.tape.entries import Abnormal, Body, Condition
-from havrin_core.vocabulary.catalogue import DANGER, GOOD, SEEN, condition, part, verdict_of, whole_phrases
+from havrin_core.vocabulary.catalogue import DANGER, GOOD, SEEN, part, verdict_of, whole_phrases
 from havrin_core.vocabulary.index import condition_index
 
 # said of a safety device, these mean that somebody left it so
 _LEFT_SO = {"bypassed": "bridged", "taped": "held", "propped": "held"}
 _OPPOSITE = {"ok": "not_ok", "clean": "not_ok", "open": "closed", "closed": "open", "full": "empty", "thawed": "frozen"}
 _SEVERITY = (SEEN, GOOD, "worn", "bad", DANGER)
+_NAMES = ("switch", "valve", "relay", "contact", "motor")  # of some part, and nobody said which
 _STANDS = ("open", "closed")
-_OUT_OF_IT = frozenset(("leaking", "dripping"))
-_COMES_OUT = frozenset(("water", "gas", "air", "condensate"))
 _WHICH_ONE = ("new", "old")  # at the head of a clause: which one, not how it is
 _ASKING = ("is", "are", "does", "do", "can", "should", "was")
 _COLOURS = frozenset(("yellow", "white", "green", "blue", "orange", "black"))
@@ -98,7 +98,7 @@ def _likes(clause: Clause) -> list[Span]:
 
 
 def _looks(clause: Clause, likes: Sequence[Span], spoken_of: str) -> list[_Look] | Read:
-    subjects = _subjects(clause, likes)
+    subjects = subjects_of(clause, likes)
     found: list[_Look] = []
     last = spoken_of
     for like, own in zip(likes, subjects, strict=True):
@@ -142,13 +142,13 @@ def _look(clause: Clause, like: Span, subject: Span | None, last: str, *, within
             return not_here(clause, key)
         return _Look(key, said, like, subject if subject and key in clause.here(subject) else None, denied, doubtful)
     keys = like.of(LIKE) or (whole_phrases()[whole[0]][1],)
-    usual = next((condition(one).of for one in keys if condition(one).of), "")
+    usual = usual_part(like)
     if subject is not None and not clause.here(subject) and not _only_a_place(clause, subject, usual):
         return not_here(clause, subject.of(PART)[0])
     if subject is not None and clause.here(subject):
         key, said = _worst(clause.here(subject), keys)
         return _denied_inside(clause, _Look(key, said, like, subject, denied))
-    key = same or usual or last
+    key = same or usual or ("" if _has_a_name(clause, like) else last)
     if not key:
         return asked(clause, phrase("which_part", said=clause.said))
     if key not in clause.situation.parts:
@@ -160,7 +160,19 @@ def _goes_on(clause: Clause, like: Span, last: str) -> bool:
     """Tell whether a bare adjective goes on about the part spoken of: "belt ok but cracked"; a noun like "crack" does not."""
     said = clause.key_of(like)
     adjective = said.endswith("ed") or said in ("rusty", "sooty", "thin")
-    return bool(last) and adjective and any(verdict_of(last, one) not in (SEEN, GOOD) for one in like.of(LIKE))
+    return (
+        bool(last)
+        and adjective
+        and not _has_a_name(clause, like)
+        and any(verdict_of(last, one) not in (SEEN, GOOD) for one in like.of(LIKE))
+    )
+
+
+def _has_a_name(clause: Clause, like: Span) -> bool:
+    """Tell whether a word that is no part here stands as one right before a condition: "switch opened", not "badly bent"."""
+    at = like.start - 1
+    named = at >= 0 and clause.keys[at] in _NAMES
+    return named or (at in clause.strange and not clause.keys[at].endswith("ly"))
 
 
 def _only_a_place(clause: Clause, subject: Span, usual: str) -> bool:
@@ -187,62 +199,6 @@ def _worst(parts: Sequence[str], likes: Sequence[str]) -> tuple[str, str]:
     if part(parts[0]).safety:
         return max(pairs, key=lambda pair: _SEVERITY.index(verdict_of(*pair)))
     return next((pair for pair in pairs if verdict_of(*pair) != SEEN), pairs[0])
-
-
-def _subjects(clause: Clause, likes: Sequence[Span]) -> list[list[Span]]:
-    """Return the parts that each condition speaks of: those before it that stand in no place, else the first one behind it."""
-    parts = [span for span in clause.having(PART) if span not in likes]
-    found: list[list[Span]] = []
-    before = 0
-    for at, like in enumerate(likes):
-        until = likes[at + 1].start if at + 1 < len(likes) else len(clause.tokens)
-        ahead = [
-            span for span in parts if before <= span.start and span.stop <= like.start and not _in_place(clause, span)
-        ]
-        behind = [span for span in parts if like.stop <= span.start < until]
-        comes_out = set(like.of(LIKE)) & _OUT_OF_IT and ahead and clause.key_of(ahead[-1]) in _COMES_OUT
-        if comes_out and behind and _in_place(clause, behind[0]):
-            ahead = []  # "water dripping from relief": it is the relief that drips
-        own = (
-            _run(clause, ahead)
-            if ahead
-            else _run(clause, behind)[:1]
-            if _follows(clause, like, behind, likes, at)
-            else []
-        )
-        found.append(own)
-        before = max([like.stop, *(span.stop for span in own)])
-    return found
-
-
-def _follows(clause: Clause, like: Span, behind: Sequence[Span], likes: Sequence[Span], at: int) -> bool:
-    """Tell whether the part behind a condition is its subject: "dirty filter", "soot in exchanger", not "rusted, burner ok"."""
-    if not behind:
-        return False
-    only_one_left = at + 1 == len(likes)
-    return only_one_left or at == 0 or _near(clause, like.stop, behind[0].start)
-
-
-def _near(clause: Clause, start: int, stop: int) -> bool:
-    between = [span for span in clause.spans if start <= span.start < stop]
-    return all(span.is_("prepositions") or span.is_("places") for span in between)
-
-
-def _in_place(clause: Clause, span: Span) -> bool:
-    """Tell whether a part stands behind a word of place: "wire loose at gas valve"; at the head of a clause it never does."""
-    before = [other for other in clause.spans if other.stop <= span.start]
-    return bool(before) and before[-1].is_("prepositions") and len(before) > 1
-
-
-def _run(clause: Clause, parts: Sequence[Span]) -> list[Span]:
-    """Return the parts that are meant: of several side by side the last ("ps port"), each of those joined by "and"."""
-    found: list[Span] = []
-    for span in parts:
-        if found and span.start == found[-1].stop:
-            found[-1] = span
-        elif not found or {"and", "&"} & set(clause.keys[found[-1].stop : span.start]):
-            found.append(span)
-    return found
 
 
 def _denial(clause: Clause, like: Span) -> Span | None:
@@ -280,7 +236,7 @@ def _without_condition(clause: Clause) -> Read:
     here = [span for span in parts if clause.here(span)]
     if here:
         return replace(
-            note_only(clause, phrase("what_about", said=clause.said)), part=clause.here(_run(clause, here)[-1])[0]
+            note_only(clause, phrase("what_about", said=clause.said)), part=clause.here(meant_of(clause, here)[-1])[0]
         )
     return Read(unread=clause.words)
 
@@ -319,13 +275,18 @@ def _written(clause: Clause, looks: Sequence[_Look], likes: Sequence[Span]) -> R
     )
     if beside.unread:
         return Read(unread=beside.unread, part=looks[-1].part)
-    if any(look.like in _STANDS and begins_with_a_figure(at) for look, at in zip(looks, beside.places, strict=True)):
-        return Read(unread=clause.words, part=looks[-1].part)  # "-.85 closes, -.62 opens" are set points
+    if any(_is_of_a_meter(look, at) for look, at in zip(looks, beside.places, strict=True)):
+        return Read(unread=clause.words, part=looks[-1].part)
     refused = _refused(clause, looks, beside)
     if refused is not None:
         return refused
     bodies = [body for at, look in enumerate(looks) for body in _bodies(clause, look, beside, at)]
     return Read(tuple(bodies), part=looks[-1].part)
+
+
+def _is_of_a_meter(look: _Look, place: str) -> bool:
+    """Tell whether a reading or a set point would be lost in the place: "24v to valve, no gas", "-.85 closes, -.62 opens"."""
+    return begins_with_volts(place) or (look.like in _STANDS and begins_with_a_figure(place))
 
 
 def _turned_round(clause: Clause, look: _Look) -> bool:

@@ -8,6 +8,10 @@ from importlib import resources
 
 from havrin_core.shorthand.tokens import clauses_of
 
+_DRAWS_AIR = re.compile(
+    r" with (?:the |a )?(?:clothes )?dryer(?= )"
+)  # how a draft was tested, and no dryer that is at fault
+
 
 @cache
 def _data() -> Mapping[str, Mapping[str, Sequence[str]]]:
@@ -57,4 +61,5 @@ def _elsewhere() -> tuple[str, ...]:
 def of_another_system(text: str) -> str:
     """Return the word by which a line speaks of another system; "" where it has none."""
     low = f" {' '.join(re.sub(r'[,;:.!()]', ' ', text.lower()).split())} "
+    low = _DRAWS_AIR.sub(" ", low)
     return next((word for word in _elsewhere() if f" {word} " in low), "")
