@@ -196,3 +196,34 @@ def test_no_spillage_is_said_of_the_vent_whatever_stands_open(text):
 def test_a_dryer_that_ran_in_a_test_is_no_other_trade():
     assert said("vent spilling with dryer running")[0][:2] == ("vent", "spilling")
     assert not read_line("dryer vent dirty", THERE).writable
+
+
+@pytest.mark.parametrize(
+    ("text", "units"),
+    [
+        ("inlet 22 mbar running 25 standing", ["mbar", "mbar"]),
+        ("inlet 22 mbar manifold 9.8", ["mbar", "mbar"]),
+        ("supply 52 c return 20", ["°C", "°C"]),
+        ("stack 185 c air 20", ["°C", "°C"]),
+        ("inlet 2 psi manifold 3.5", ["psi", "inWC"]),
+        ("co 46 ppm o2 6.4", ["ppm", "%"]),
+    ],
+)
+def test_a_bare_number_takes_the_unit_of_its_like_beside_it(text, units):
+    line = read_line(text, THERE)
+    assert [body.unit for body in line.bodies] == units
+    assert bool(line.doubts) == (len(set(units)) == 1)
+
+
+@pytest.mark.parametrize(
+    "text",
+    ["exchanger cracked co 12 in supply air", "took o2 at low fire 9.1", "spilling with co 45", "flame lazy o2 4.1"],
+)
+def test_a_reading_is_never_lost_in_the_place_of_a_finding(text):
+    assert not read_line(text, THERE).writable
+
+
+def test_a_stage_that_a_reading_does_not_have_is_kept_beside_it():
+    two = situation(unit_from_dict(unit_of("furnace_modulating")))
+    bodies = read_line("blower 4.2 a low 6.8 a high", two).bodies
+    assert [(body.typed, body.place, body.stage) for body in bodies] == [(4.2, "low", None), (6.8, "high", None)]

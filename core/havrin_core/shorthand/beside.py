@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from havrin_core.errors import CoreError
 from havrin_core.quantities.parse import parse_quantity
 from havrin_core.quantities.units import find_unit, units_of
+from havrin_core.shorthand.words import measurand_words
 from havrin_core.shorthand.words_of_clause import PART, Clause, Span
 from havrin_core.vocabulary.catalogue import part
 from havrin_core.vocabulary.methods import METHOD_WORDS
@@ -141,8 +142,8 @@ def _sure(clause: Clause, gone: set[int]) -> str:
 def _size(clause: Clause, gone: set[int]) -> float | None:
     """Take "15 mm", "1/2 in" out of what is left and return the size in m."""
     for at, token in enumerate(clause.tokens):
-        if at in gone or not token.key[:1].isdigit():
-            continue
+        if at in gone or not token.key[:1].isdigit() or (at and clause.keys[at - 1] in measurand_words()):
+            continue  # "co 12 in supply air" is no size
         behind = clause.tokens[at + 1].typed if at + 1 < len(clause.tokens) else ""
         spelled = find_unit(behind, "bore") is not None if behind else False
         size_m = _length_of(f"{token.typed} {behind}" if spelled else token.typed)

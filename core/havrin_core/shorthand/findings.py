@@ -10,6 +10,10 @@ from dataclasses import dataclass, replace
 from havrin_core.phrases import phrase
 from havrin_core.shorthand.asked_back import asked, not_here, note_only
 from havrin_core.shorthand.beside import Beside, begins_with_a_figure, begins_with_volts, beside_of
+from havrin_core.shorthand.model import Situation
+from havrin_core.shorthand.numbers import may_hold_a_number
+from havrin_core.shorthand.places import places_of
+from havrin_core.shorthand.readings import said_readings
 from havrin_core.shorthand.subjects import meant_of, subjects_of, usual_part
 from havrin_core.shorthand.words_of_clause import LIKE, PART, PHRASE, VERB, Clause, Read, Span
 from havrin_core.tape.entries import Abnormal, Body, Condition
@@ -275,7 +279,7 @@ def _written(clause: Clause, looks: Sequence[_Look], likes: Sequence[Span]) -> R
     )
     if beside.unread:
         return Read(unread=beside.unread, part=looks[-1].part)
-    if any(_is_of_a_meter(look, at) for look, at in zip(looks, beside.places, strict=True)):
+    if any(_is_of_a_meter(look, at, clause.situation) for look, at in zip(looks, beside.places, strict=True)):
         return Read(unread=clause.words, part=looks[-1].part)
     refused = _refused(clause, looks, beside)
     if refused is not None:
@@ -284,9 +288,14 @@ def _written(clause: Clause, looks: Sequence[_Look], likes: Sequence[Span]) -> R
     return Read(tuple(bodies), part=looks[-1].part)
 
 
-def _is_of_a_meter(look: _Look, place: str) -> bool:
+def _is_of_a_meter(look: _Look, place: str, situation: Situation) -> bool:
     """Tell whether a reading or a set point would be lost in the place: "24v to valve, no gas", "-.85 closes, -.62 opens"."""
-    return begins_with_volts(place) or (look.like in _STANDS and begins_with_a_figure(place))
+    if begins_with_volts(place) or (look.like in _STANDS and begins_with_a_figure(place)):
+        return True
+    if not may_hold_a_number(place):
+        return False
+    told = said_readings(place, places_of(situation.circuit, situation.nodes)).readings
+    return any(one.name.own for one in told)
 
 
 def _turned_round(clause: Clause, look: _Look) -> bool:

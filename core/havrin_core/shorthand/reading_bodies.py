@@ -56,13 +56,14 @@ class _Choice:
 def line_of_readings(said: SaidReadings, situation: Situation) -> Line:
     """Return the line that whole readings make. A number without a quantity that it can be is a problem in its place."""
     phase = said.phases[0] if said.phases else situation.phase
+    said, carried = _with_units_beside(said, situation)
     stages = [_stage(one, situation) for one in said.readings]
     problems = [problem for _, problem in stages if problem]
     choices = [_choices(one, situation) for one in said.readings]
     sure = {row[0].what.key for row in choices if len(row) == 1 and row[0].value is not None}
     bodies: list[Reading] = []
     asks: list[Ask] = []
-    doubts: list[Phrase] = []
+    doubts: list[Phrase] = list(carried)
     phases: list[str] = []
     for at, (one, row, (stage, _)) in enumerate(zip(said.readings, choices, stages, strict=True)):
         left = _meant(_by_family(row, sure), one)
@@ -82,6 +83,36 @@ def line_of_readings(said: SaidReadings, situation: Situation) -> Line:
     top = stages[-1][0] if stages else situation.stage
     apart = tuple(phases) if len(set(phases)) > 1 else ()
     return Line(tuple(bodies), tuple(problems), tuple(doubts), phase, top, "", tuple(asks), (), apart)
+
+
+def _with_units_beside(said: SaidReadings, situation: Situation) -> tuple[SaidReadings, list[Phrase]]:
+    """Return the readings with the unit of the one beside it for a bare number of the same family, and what to say of that.
+
+    "inlet 22 mbar running 25 standing" is no standing pressure of 25 in WC; "inlet 2 psi manifold 3.5" is no 3.5 psi.
+    """
+    carried: list[Phrase] = []
+    readings: list[SaidReading] = []
+    for one in said.readings:
+        beside = {
+            (other.number.unit, other.number.said_unit)
+            for other in said.readings
+            if other.number.unit and other is not one and _related(one.name, other.name)
+        }
+        if not one.number.unit and len(beside) == 1:
+            unit, said_unit = beside.pop()
+            changed = replace(one, number=replace(one.number, unit=unit, said_unit=said_unit))
+            if any(_choice(measurand(key), changed, situation).likely for key in _candidates(changed, situation)):
+                carried.append(phrase("unit_as_beside", text=one.number.text, unit=said_unit))
+                one = changed
+        readings.append(one)
+    return replace(said, readings=tuple(readings)), carried
+
+
+def _related(one: Name, other: Name) -> bool:
+    """Tell whether two names may be of the same quantity, or of two that are read with one instrument."""
+    degrees = all(any(measurand(key).dimension == "temperature" for key in name.own) for name in (one, other))
+    family = any(family & one.own and family & other.own for family in _FAMILIES)
+    return degrees or family or bool(one.own & other.own)
 
 
 def half_read(said: SaidReadings, situation: Situation) -> Line:
@@ -296,6 +327,7 @@ def _body(one: SaidReading, chosen: _Choice, stage: str) -> Reading:
     held = _held(one) if what.key == VOLTS else ""
     most = (one.most,) if one.most and not held else ()
     in_state = (one.name.state,) if held and one.name.state else ()
+    at_stage = (one.stage,) if one.stage and not what.staged else ()  # "blower 4.2 a low, 6.8 a high"
     least = ("least",) if one.least and not held and what.key not in LEAST_OF.values() else ()
     return Reading(
         what.key,
@@ -307,7 +339,7 @@ def _body(one: SaidReading, chosen: _Choice, stage: str) -> Reading:
         leads=one.name.leads if what.key == VOLTS else None,
         state=held or (one.name.state if what.key == VOLTS else ""),
         at_least=one.over,
-        place=", ".join((*least, *most, *in_state, *one.beside)),
+        place=", ".join((*least, *most, *in_state, *at_stage, *one.beside)),
     )
 
 
