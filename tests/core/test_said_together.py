@@ -4,7 +4,7 @@ import pytest
 
 from havrin_core.shorthand.reader import read_line
 from havrin_core.tape.bundle import unit_from_dict
-from havrin_core.tape.entries import Action, Condition, Reading, Said
+from havrin_core.tape.entries import Action, Condition, Proof, Reading, Said
 from tests.core.rows import furnace, situation
 from tests.core.trade import unit_of
 
@@ -227,3 +227,16 @@ def test_a_stage_that_a_reading_does_not_have_is_kept_beside_it():
     two = situation(unit_from_dict(unit_of("furnace_modulating")))
     bodies = read_line("blower 4.2 a low 6.8 a high", two).bodies
     assert [(body.typed, body.place, body.stage) for body in bodies] == [(4.2, "low", None), (6.8, "high", None)]
+
+
+def test_a_leak_test_is_no_leak():
+    for text in ("leak tested gas train, tight", "leak tested, tight", "checked gas line for leaks, none found"):
+        (body,) = read_line(text, THERE).bodies
+        assert (type(body), body.what, body.passed) == (Proof, "leak", True)
+    assert not read_line("gas leak tested at union, bubbles", THERE).writable
+
+
+def test_a_piece_of_a_part_is_kept_with_what_was_done_to_it():
+    (body,) = read_line("replaced inducer gasket", THERE).bodies
+    assert (body.part, body.detail) == ("inducer", "gasket")
+    assert said("tightened flare nut")[0][:2] == ("gas_joint", "tighten")

@@ -28,6 +28,7 @@ _WANTS = (
     "going to need",
     "gonna need",
 )
+_PIECES = frozenset(("gasket", "gaskets", "seal", "seals", "bearing", "bearings", "screw", "screws", "spring"))
 _TAKEN_OUT = frozenset(
     ("nest", "animal", "iced", "snowed_in", "dirty", "plugged", "blocked", "wet", "sooted", "rusted")
 )
@@ -48,11 +49,17 @@ def read_action(clause: Clause, spoken_of: str, *, done: bool) -> Read | None:
         return asked(clause, phrase("which_part", said=clause.said)) if done else None
     sense, for_now = _sense(clause)
     detail = clause.typed([*verbs, *used, *for_now], frozenset(_joins(clause, used)))
+    detail = " ".join((*_pieces(clause, used), detail)).strip()
     keys = list(dict.fromkeys((_verb_key(clause, verb, part), part) for part in parts for verb in verbs))
     bodies = tuple(
         Action(verb, "" if verb == "power_cycle" and part == "unit" else part, detail, sense) for verb, part in keys
     )
     return Read(bodies, part=parts[0])
+
+
+def _pieces(clause: Clause, objects: Sequence[Span]) -> list[str]:
+    """Return the words that name a piece of a part: "replaced inducer gasket" leaves the inducer itself as it was."""
+    return [t.typed for span in objects for t in clause.tokens[span.start : span.stop] if t.key in _PIECES]
 
 
 def read_intent(clause: Clause) -> Read | None:

@@ -25,6 +25,7 @@ _LEFT_SO = {"bypassed": "bridged", "taped": "held", "propped": "held"}
 _OPPOSITE = {"ok": "not_ok", "clean": "not_ok", "open": "closed", "closed": "open", "full": "empty", "thawed": "frozen"}
 _SEVERITY = (SEEN, GOOD, "worn", "bad", DANGER)
 _NAMES = ("switch", "valve", "relay", "contact", "motor")  # of some part, and nobody said which
+_TESTS = (("test",), ("check",), ("tests",), ("tested",), ("checked",), ("testing",))
 _STANDS = ("open", "closed")
 _WHICH_ONE = ("new", "old")  # at the head of a clause: which one, not how it is
 _ASKING = ("is", "are", "does", "do", "can", "should", "was")
@@ -85,7 +86,7 @@ def _is_turned(clause: Clause, likes: Sequence[Span]) -> bool:
 
 def _is_a_test(clause: Clause, span: Span) -> bool:
     """Tell whether a word of a condition only names a test: "spillage test passed"."""
-    return clause.keys[span.stop : span.stop + 1] in (("test",), ("check",), ("tests",))
+    return clause.keys[span.stop : span.stop + 1] in _TESTS
 
 
 def _likes(clause: Clause) -> list[Span]:
