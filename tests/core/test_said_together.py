@@ -90,6 +90,14 @@ def test_from_one_value_to_another_is_before_and_after(text, quantity, was, now)
     assert said(text) == [(quantity, was, "found"), (quantity, now, "left")]
 
 
+def test_an_arrow_from_a_name_to_its_number_is_no_change():
+    line = read_line("o2 6.4 co => 400", THERE)
+    assert not any(
+        isinstance(body, Reading) and body.quantity == "o2_dry_pct" and body.typed == 400 for body in line.bodies
+    )
+    assert "left" not in line.phase_of_each
+
+
 def test_a_signal_that_rose_by_cleaning_keeps_the_cleaning():
     assert said("flame sensor cleaned, went from 0.8 to 3.4 microamps") == [
         ("flame_rod", "clean", "found"),

@@ -36,7 +36,7 @@ def read_line(text: str, situation: Situation) -> Line:
     if len(text) > MOST_CHARACTERS:
         long = phrase("line_holds_characters_has", most_characters=MOST_CHARACTERS, text=len(text))
         return _nothing(situation, Problem(text[:20] + "…", long))
-    text = _ARROW.sub(r"was \1 now ", text)  # "mp 4.2 → 3.5"
+    text = _ARROW.sub(_was_and_now, text)
     words = _GLUED.sub(" ", text.strip()).split()
     if not words:
         return _nothing(situation)
@@ -48,6 +48,12 @@ def read_line(text: str, situation: Situation) -> Line:
     if elsewhere and line.writable and any(isinstance(body, Condition | Reading) for body in line.bodies):
         return replace(line, unread=(elsewhere,))  # "compressor contactor pitted" is no finding of this unit
     return _with_contrast(line, words)
+
+
+def _was_and_now(arrow: re.Match[str]) -> str:
+    """Return "4.2 in → " as "was 4.2 in now "; what points from a name to its number as it is: "o2 6.4 co=>400"."""
+    is_name = arrow[1].split()[-1].lower() in measurand_words()
+    return arrow[0] if is_name else f"was {arrow[1]} now "
 
 
 def _with_contrast(line: Line, words: list[str]) -> Line:
