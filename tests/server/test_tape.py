@@ -125,3 +125,18 @@ def test_a_rise_without_numbers_uses_the_last_two(tove, visit):
     tove.line(visit, "sa 118")
     said = tove.post(f"visits/{visit}/read-back", text="rise").json()
     assert said["echo"][0].startswith("Rise 50 °F")
+
+
+@pytest.mark.parametrize("number", range(8))
+def test_what_was_said_in_one_line_stands_in_its_order_whatever_the_clocks_say(tove, visit, number):
+    """Sent in the moment in which it was written: put right, every entry of it would be at the moment of receipt."""
+    now = timezone.now().isoformat()
+    body = {"id": str(uuid.uuid4()), "phase": "found", "at": now, "sent_at": now, "device": "tablet"}
+    answer = tove.post(f"visits/{visit}/lines", text="dropped manifold from 4.1 to 3.5", **body)
+    assert answer.status_code == 200, answer.content
+    written = tove.get(f"visits/{visit}").json()["tape"][:3]
+    assert [(entry["text"], entry["phase"]) for entry in reversed(written)] == [
+        ("Manifold", "found"),
+        ("Adjusted: gas valve", "found"),
+        ("Manifold", "left"),
+    ]

@@ -44,8 +44,8 @@ _AFTER_ALL = "~"  # behind every moment
 
 
 def moment_key(line: Line) -> str:
-    """Return what lines are ordered by: the time, then the entry."""
-    return f"{line.moment.at.isoformat()} {line.entry.id}"
+    """Return what lines are ordered by: the time, the writer's own clock, then the entry."""
+    return f"{line.moment.at.isoformat()} {line.entry.at.isoformat()} {line.entry.id}"
 
 
 def epochs_of(circuit: Circuit, facts: Facts) -> Epochs:

@@ -25,7 +25,7 @@ class Line(NamedTuple):
 def in_order(entries: Iterable[Entry]) -> list[Entry]:
     """Return ``entries`` by time, clocks put right, each id once: appending twice is harmless."""
     once = {entry.id: entry for entry in entries}
-    return sorted(once.values(), key=lambda entry: (entry.true_at, entry.id))
+    return sorted(once.values(), key=lambda entry: (entry.true_at, entry.at, entry.id))
 
 
 def standing_corrections(ordered: list[Entry]) -> dict[str, Entry]:

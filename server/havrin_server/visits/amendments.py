@@ -3,7 +3,7 @@
 import uuid
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from django.db import transaction
 
@@ -108,7 +108,7 @@ def _read(visit: Visit, command: Amend, number: int, actor: Person, at: datetime
     return [
         Entry(
             str(uuid.uuid5(command.amendment_id, f"{number}/{index}")),
-            in_zone(at, offset_at(visit, at)),
+            in_zone(at + timedelta(milliseconds=number, microseconds=index), offset_at(visit, at)),
             actor.full_name,
             phase,
             entitled(body, actor),

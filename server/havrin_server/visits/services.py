@@ -198,7 +198,9 @@ def append(
     """
     day = local_day(visit, at)
     used = [read_with(body, in_hand or {}) for body in bodies]
-    moment = min(at, now)  # one microsecond apart, so that a line's entries keep the order they were typed in
+    # One microsecond apart, so that a line's entries keep the order they were typed in; the last one at the moment itself:
+    # none is later than it was sent, where a clock put right would set all of them to the moment of receipt.
+    first = min(at, now) - timedelta(microseconds=len(bodies) - 1)
     rows = [
         TapeEntry(
             id=uuid.uuid5(group, f"{visit.pk}/{index}"),
@@ -207,7 +209,7 @@ def append(
             group=group,
             kind=kind_of(body),
             phase=phases[index] if phases else phase,
-            at=moment + timedelta(microseconds=index),
+            at=first + timedelta(microseconds=index),
             zone=offset_at(visit, at),
             recorded_at=now,
             author=actor,

@@ -1,7 +1,7 @@
 """The tape as data for the page."""
 
 from havrin_core.machine.unit import Unit
-from havrin_core.tape.corrections import struck
+from havrin_core.tape.corrections import in_order, struck
 from havrin_core.tape.entries import Correction, Entry, Reading
 from havrin_core.wording.entries import describe
 from havrin_core.wording.stations import line_again
@@ -11,8 +11,7 @@ from havrin_server.visits.schemas.visit import EntryOut
 def tape_out(tape: tuple[Entry, ...], unit: Unit, system: str) -> list[EntryOut]:
     """Return the entries, newest first, each with what corrected it."""
     corrected = struck(tape)
-    newest_first = sorted(tape, key=lambda entry: (entry.true_at, entry.id), reverse=True)
-    return [_entry(entry, corrected, unit, system) for entry in newest_first]
+    return [_entry(entry, corrected, unit, system) for entry in reversed(in_order(tape))]
 
 
 def _entry(entry: Entry, corrected: dict[str, str], unit: Unit, system: str) -> EntryOut:

@@ -8,6 +8,12 @@ const props = defineProps<{ station: Schemas['StationOut']; path: string; chosen
 defineEmits<{ pick: [] }>()
 const foot = computed(() => props.station.words || (props.station.scale ? '' : props.station.side))
 const side = computed(() => (props.station.words && !props.station.value ? '' : props.station.side))
+/** True where number, unit and limit are longer than the plate is wide: a limit that is cut reads as another one. */
+const tight = computed(() => {
+  const value = props.station.value
+  const length = value ? value.text.length + value.unit.length + side.value.length : 0
+  return !!value && (value.unit.length > 4 || length > 18)
+})
 </script>
 
 <template>
@@ -22,7 +28,7 @@ const side = computed(() => (props.station.words && !props.station.value ? '' : 
       <StateMark :state="station.state" />
       {{ station.name }}
     </span>
-    <span v-if="station.value" class="row" :class="{ tight: station.value.unit.length > 4 }">
+    <span v-if="station.value" class="row" :class="{ tight }">
       <b class="value">{{ station.value.text }}</b>
       <span class="unit">{{ station.value.unit }}</span>
       <span v-if="side && foot !== side" class="side">{{ side }}</span>
@@ -107,6 +113,9 @@ const side = computed(() => (props.station.words && !props.station.value ? '' : 
 }
 .tight {
   gap: 4px;
+}
+.tight .value {
+  font-size: 23px;
 }
 .tight .unit,
 .tight .side {
