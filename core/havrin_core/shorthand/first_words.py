@@ -8,9 +8,8 @@ from importlib import resources
 
 from havrin_core.shorthand.tokens import clauses_of
 
-_DRAWS_AIR = re.compile(
-    r" with (?:the |a )?(?:clothes )?dryer(?= )"
-)  # how a draft was tested, and no dryer that is at fault
+# A dryer that ran beside a test of the draft: the line speaks of the vent, and of no other trade.
+_DRAWS_AIR = re.compile(r" with (?:the |a )?(?:clothes )?dryer(?= )")
 
 
 @cache

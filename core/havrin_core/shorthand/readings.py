@@ -85,9 +85,7 @@ def _side_by_side(
     while at < len(told):
         pair = told[at : at + 2]
         if [piece.kind for piece in pair] == ["name", "number"] and _name_of(pair[0]).own:
-            found.append(
-                _reading(words, pair, [pair[1]], 0, _name_of(pair[0]), ("", "", _beside(words, pair, [pair[1]], 0)))
-            )
+            found.append(_reading(words, pair, [pair[1]], 0, _name_of(pair[0]), ("", "", ())))
             at += 2
         else:
             loose.append(told[at])
