@@ -107,6 +107,7 @@ const danger = (entry: number) => props.said?.dangers.find((one) => one.entry ==
   bottom: 100%;
   max-height: 50vh;
   overflow-y: auto;
+  overflow-wrap: anywhere;
   padding: 10px 14px;
   background: var(--bar);
   border-radius: 8px 8px 0 0;
@@ -168,6 +169,7 @@ p {
 }
 @media (max-width: 800px) {
   .said {
+    max-height: 30vh;
     left: 0;
     right: 0;
     font-size: 16px;
